@@ -20,18 +20,47 @@ test("unsent edits survive a server that is away and a reloaded page, and are se
   expect(stored.sections[0].chords).toHaveLength(4);
 });
 
+test("two windows: what one stores the other shows, and edits of different things join", async ({ page, context }) => {
+  const id = await newSong(page, "Two Windows");
+  await saved(page);
+  const other = await context.newPage();
+  await other.goto(`/songs/${id}/chords`);
+  await expect(page.getByText("in 2 windows")).toBeVisible();
+  await typeLine(page, "| C | F |");
+  await expect(other.locator("[data-chord]")).toHaveCount(2);
+  await expect(other.getByText("What another window changed")).toBeVisible();
+  // Both work while the line is down.
+  await other.route("**/api/**", (route) => route.abort());
+  await other.getByLabel(/^Tempo/).fill("111");
+  await other.getByLabel(/^Tempo/).press("Enter");
+  await typeLine(page, "| Dm7 | G7 | C |");
+  await saved(page);
+  await other.unroute("**/api/**");
+  await saved(other);
+  await expect(page.getByLabel(/^Tempo/)).toHaveValue("111");
+  for (const window of [page, other]) {
+    const song = await songOf(window);
+    expect([song.tempo, firstOf(song.sections).chords.map((c) => c.symbol)]).toEqual([111, ["Dm7", "G7", "C"]]);
+  }
+  await other.close();
+  await expect(page.getByText("in 2 windows")).toBeHidden();
+});
+
 test("two windows: the stale one is offered both versions side by side", async ({ page, context }) => {
   const id = await newSong(page, "Two Windows");
   await saved(page);
   const other = await context.newPage();
   await other.goto(`/songs/${id}/chords`);
   await expect(other.getByLabel("Title", { exact: true })).toHaveValue("Two Windows");
+  await other.route("**/api/**", (route) => route.abort());
+  await typeLine(other, "| Am | Dm |");
   await typeLine(page, "| C | F |");
   await saved(page);
-  await typeLine(other, "| Am | Dm |");
+  await other.unroute("**/api/**");
   const dialog = other.getByRole("alertdialog");
   await expect(dialog).toContainText("| C | F |");
   await expect(dialog).toContainText("| Am | Dm |");
+  await expect(dialog).toContainText("Both changed: Verse: chords.");
   await dialog.getByRole("button", { name: "Take the stored version" }).click();
   await expect(dialog).toHaveCount(0);
   expect(firstOf((await songOf(other)).sections).chords.map((c) => c.symbol)).toEqual(["C", "F", "F", "F"].slice(0, 2));

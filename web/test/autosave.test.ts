@@ -2,6 +2,15 @@ import { must, Song, sure } from "../../core/src/index";
 import { api, ApiProblem } from "../app/api";
 import { openSong, resolveConflict, startAutosave } from "../app/store/autosave";
 import { songNow, useSong } from "../app/store/song";
+import type { Said } from "../app/store/windows";
+
+/** Other windows: what they heard, and how they speak. */
+const windows = { heard: [] as Said[], say: null as ((said: Said) => void) | null };
+jest.mock("../app/store/windows", () => ({
+  sayToWindows: (said: Said) => void windows.heard.push(said),
+  hearWindows: (_: string, hear: (said: Said) => void) => ((windows.say = hear), () => (windows.say = null)),
+  holdOpen: (_: string, told: (windows: number) => void) => (told(2), () => undefined),
+}));
 
 /** What the browser keeps between two visits. */
 const kept = new Map<string, unknown>();
@@ -198,6 +207,72 @@ test("edits of two windows meet: both are shown, keeping mine saves over, taking
   expect(songNow().tempo).toBe(90);
   await settle(1000);
   expect(server.song.tempo).toBe(90);
+});
+
+/** Another window stores a change of its own. */
+function elsewhere(change: Partial<Song>): void {
+  server.song = { ...(JSON.parse(JSON.stringify(server.song)) as Song), ...change };
+  server.revision++;
+}
+
+test("edits of different things in two windows join; undo takes back what was done here and nothing else", async () => {
+  edit(100);
+  elsewhere({ title: "Loft" });
+  await settle(2000);
+  expect([state().status, server.song.tempo, server.song.title]).toEqual(["saved", 100, "Loft"]);
+  expect([songNow().title, sure(useSong.getState().song).tempo]).toEqual(["Loft", 100]);
+  state().undo();
+  expect([songNow().tempo, songNow().title]).toEqual([96, "Loft"]);
+  await settle(1000);
+  expect([server.song.tempo, server.song.title]).toEqual([96, "Loft"]);
+  state().redo();
+  expect([songNow().tempo, songNow().title]).toEqual([100, "Loft"]);
+});
+
+test("what another window stored is brought in at once where nothing waits here, and met by a save where it does", async () => {
+  expect(state().windows).toBe(2);
+  elsewhere({ title: "Loft" });
+  windows.say?.({ kind: "stored", id: "cellar", revision: server.revision });
+  await settle(0);
+  expect([songNow().title, state().status, state().past.length, server.saves]).toEqual(["Loft", "saved", 0, 0]);
+  // What is heard late changes nothing.
+  const version = state().version;
+  windows.say?.({ kind: "stored", id: "cellar", revision: server.revision });
+  await settle(0);
+  expect(state().version).toBe(version);
+  edit(100);
+  elsewhere({ title: "Attic" });
+  windows.say?.({ kind: "stored", id: "cellar", revision: server.revision });
+  await settle(600);
+  expect([songNow().tempo, songNow().title, server.song.tempo]).toEqual([100, "Attic", 100]);
+  expect(windows.heard.at(-1)).toEqual({ kind: "stored", id: "cellar", revision: server.revision });
+});
+
+test("of what both changed this window's stands where both are joined, and the rest goes together", async () => {
+  edit(100);
+  elsewhere({ tempo: 140, title: "Loft" });
+  await settle(1000);
+  expect([state().status, server.song.tempo]).toEqual(["conflict", 140]);
+  await resolveConflict("both");
+  await settle(1000);
+  expect([state().status, server.song.tempo, server.song.title]).toEqual(["saved", 100, "Loft"]);
+});
+
+test("unsent edits of an earlier visit join what was stored since, from what the history of the server has", async () => {
+  const before = server.song;
+  server.away = true;
+  edit(100);
+  await settle(1000);
+  end();
+  server.away = false;
+  elsewhere({ title: "Loft" });
+  const history = jest.spyOn(api, "revision").mockResolvedValue(before);
+  await openSong("cellar");
+  end = startAutosave();
+  await settle(1000);
+  expect([state().status, server.song.tempo, server.song.title]).toEqual(["saved", 100, "Loft"]);
+  expect(history).toHaveBeenCalledWith("cellar", 4);
+  history.mockRestore();
 });
 
 test("a save that arrived but was never answered is no conflict, with or without the server at the next visit", async () => {

@@ -1,8 +1,9 @@
-import type { Song } from "../../../core/src/index";
+import { Song } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
-import { tell } from "./notice";
+import { tell, tellForAWhile } from "./notice";
 import { dropCopy, keepCopy, ownCopy, type OwnCopy } from "./ownCopy";
 import { useSong } from "./song";
+import { hearWindows, holdOpen, sayToWindows } from "./windows";
 
 /** From the last edit to its save, and from the first that is not saved, however many come after it. */
 const DELAY = 500;
@@ -32,6 +33,13 @@ function stored(id: string): void {
   takenOver = null;
 }
 
+/** The open song as the server has it at the revision the edits stand on; null where nobody knows any more. */
+let standing: Song | null = null;
+
+/** What the edits stand on: as it is known here, else as the history of the server has it. */
+const baseOf = async (id: string, revision: number): Promise<Song | null> =>
+  standing ?? api.revision(id, revision).catch(() => null);
+
 /** The saves of the open song that were never answered. A page that was left, or a lost line, makes them. */
 let sent: Song[] = [];
 const same = (a: Song, b: Song): boolean => JSON.stringify(a) === JSON.stringify(b);
@@ -49,19 +57,74 @@ export async function openSong(id: string): Promise<void> {
   try {
     const stored = await api.get(id);
     sent = [];
+    standing = null;
     if (!mine || same(mine.song, stored.song)) {
       if (copy) void dropCopy(id, copy.key);
       useSong.getState().open(stored.song, stored.revision);
     } else if (mine.revision === stored.revision || isOwn(stored.song, mine.sent ?? []))
       useSong.getState().open(mine.song, stored.revision, "waiting");
-    else {
-      useSong.getState().open(mine.song, mine.revision, "conflict");
-      useSong.getState().setSave({ conflict: stored });
-    }
+    else await openBoth(mine, stored);
+    standing = stored.song;
   } catch (error) {
     if (!mine || !(error instanceof ApiProblem) || error.status !== 0) throw error;
     sent = mine.sent ?? [];
+    standing = null;
     useSong.getState().open(mine.song, mine.revision, "away");
+  }
+}
+
+/** Opens edits of this browser over a song that somebody else changed: joined where they are of different things. */
+async function openBoth(mine: OwnCopy["unsent"], stored: { song: Song; revision: number }): Promise<void> {
+  const base = await baseOf(stored.song.id, mine.revision);
+  const joined = base && Song.join(base, mine.song, stored.song);
+  if (joined && !joined.apart.length) {
+    useSong.getState().open(joined.song, stored.revision, "waiting");
+    return;
+  }
+  useSong.getState().open(mine.song, mine.revision, "conflict");
+  useSong.getState().setSave({ conflict: { ...stored, base } });
+}
+
+const ELSEWHERE = "What another window changed meanwhile was brought in.";
+
+/**
+ * What the server has in place of what the edits stand on: joined with them where they are of different things; else
+ * both are offered side by side.
+ */
+async function meet(current: Song, revision: number): Promise<void> {
+  const before = useSong.getState();
+  const base = before.song && (await baseOf(current.id, before.revision));
+  const { song, bring, setSave } = useSong.getState();
+  if (song?.id !== current.id) return;
+  const theirs = base ? Song.sharing(base, current) : current;
+  const joined = base && Song.join(base, song, theirs);
+  if (!joined || joined.apart.length) {
+    setSave({ status: "conflict", conflict: { song: current, revision, base } });
+    return;
+  }
+  standing = theirs;
+  sent = [];
+  bring(joined.song, revision, "waiting");
+  tellForAWhile(ELSEWHERE);
+}
+
+/** What becomes of a save that the server did not take: it is tried again later, met, or told. */
+async function notSaved(problem: ApiProblem, again: () => void): Promise<void> {
+  const { setSave, say } = useSong.getState();
+  const { current, revision = 0 } = problem.more;
+  if (current && isOwn(current, sent)) {
+    sent = [];
+    setSave({ revision, status: "waiting" });
+  } else if (problem.status === 409 && current) await meet(current, revision);
+  else if (problem.status === 0 || AGAIN.has(problem.code)) {
+    setSave({ status: "away" });
+    // A full disk is called that, and tried again: somebody makes room.
+    if (problem.status !== 0) say({ code: problem.code, message: `Not saved yet: ${problem.message}` });
+    again();
+  } else {
+    setSave({ status: "refused" });
+    const hint = problem.hint ? { hint: problem.hint } : {};
+    say({ code: problem.code, message: `Not saved: ${problem.message}`, ...hint });
   }
 }
 
@@ -88,26 +151,6 @@ export function startAutosave(): () => void {
     kept = now;
     void keepHere(song, revision);
   };
-  const notSaved = (problem: ApiProblem) => {
-    const { setSave, say } = useSong.getState();
-    const { current, revision = 0 } = problem.more;
-    if (current && isOwn(current, sent)) {
-      sent = [];
-      setSave({ revision, status: "waiting" });
-    } else if (problem.status === 409 && current)
-      setSave({ status: "conflict", conflict: { song: current, revision } });
-    else if (problem.status === 0 || AGAIN.has(problem.code)) {
-      setSave({ status: "away" });
-      // A full disk is called that, and tried again: somebody makes room.
-      if (problem.status !== 0) say({ code: problem.code, message: `Not saved yet: ${problem.message}` });
-      later(RETRY);
-    } else {
-      setSave({ status: "refused" });
-      const hint = problem.hint ? { hint: problem.hint } : {};
-      say({ code: problem.code, message: `Not saved: ${problem.message}`, ...hint });
-    }
-  };
-
   const save = async () => {
     const { song, revision, status, version, setSave } = useSong.getState();
     if (song && status === "conflict") keep();
@@ -122,10 +165,13 @@ export function startAutosave(): () => void {
       sent = [];
       const unchanged = useSong.getState().version === version;
       setSave({ revision: next, status: unchanged ? "saved" : "waiting" });
+      standing = song;
+      sayToWindows({ kind: "stored", id: song.id, revision: next });
       if (unchanged) stored(song.id);
       else later(DELAY);
     } catch (error) {
-      notSaved(error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error)));
+      const problem = error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error));
+      await notSaved(problem, () => later(RETRY));
     } finally {
       running = false;
     }
@@ -137,6 +183,7 @@ export function startAutosave(): () => void {
     later(Math.max(0, Math.min(DELAY, since + MOST - Date.now())));
   };
   const unsubscribe = useSong.subscribe(onChange);
+  const endWindows = follow(() => later(0));
   const online = () => later(0);
   // A page that is left may not come back: what is not stored yet is kept, and sent if there is time.
   const leave = () => {
@@ -149,6 +196,7 @@ export function startAutosave(): () => void {
   if (useSong.getState().status !== "saved") later(DELAY);
   return () => {
     unsubscribe();
+    endWindows();
     window.removeEventListener("online", online);
     document.removeEventListener("visibilitychange", leave);
     clearTimeout(timer);
@@ -157,14 +205,44 @@ export function startAutosave(): () => void {
 }
 
 /**
- * Ends a conflict: keep this browser's version (saved over the stored one) or take the stored one, which undo takes
- * back.
+ * Goes along with what other windows of this browser do with the open song: what they stored is fetched where nothing
+ * waits here, and met by a save where something does. The function that is returned ends it.
  */
-export async function resolveConflict(keep: "mine" | "stored"): Promise<void> {
-  const { conflict, song, adopt, setSave } = useSong.getState();
+function follow(saveNow: () => void): () => void {
+  const id = useSong.getState().song?.id;
+  if (id === undefined) return () => undefined;
+  const catchUp = async (revision: number) => {
+    const before = useSong.getState();
+    if (before.song?.id !== id || before.revision >= revision) return;
+    if (before.status !== "saved") return saveNow();
+    const stored = await api.get(id).catch(() => null);
+    const now = useSong.getState();
+    // What was edited while it was fetched is saved, and meets it there.
+    if (!stored || now.song !== before.song || now.status !== "saved" || stored.revision <= now.revision) return;
+    standing = Song.sharing(before.song, stored.song);
+    now.bring(standing, stored.revision, "saved");
+    tellForAWhile(ELSEWHERE);
+  };
+  const end = hearWindows(id, ({ kind, revision = 0 }) => void (kind === "stored" && catchUp(revision)));
+  const letGo = holdOpen(id, (windows) => useSong.getState().setSave({ windows }));
+  return () => {
+    end();
+    letGo();
+  };
+}
+
+/**
+ * Ends a conflict: keep this browser's version (saved over the stored one), take the stored one, which undo takes back,
+ * or join both, where this browser's stands wherever both changed the same.
+ */
+export async function resolveConflict(keep: "mine" | "stored" | "both"): Promise<void> {
+  const { conflict, song, adopt, bring, setSave } = useSong.getState();
   if (!conflict || !song) return;
+  const joined = keep === "both" && conflict.base && Song.join(conflict.base, song, conflict.song);
+  standing = conflict.song;
   if (keep === "stored") {
     stored(song.id);
     adopt(conflict.song, conflict.revision, "saved");
-  } else setSave({ revision: conflict.revision, conflict: null, status: "waiting" });
+  } else if (joined) bring(joined.song, conflict.revision, "waiting");
+  else setSave({ revision: conflict.revision, conflict: null, status: "waiting" });
 }

@@ -14,3 +14,13 @@ interface Notice {
 export const useNotice = create<{ notice: Notice | null }>(() => ({ notice: null }));
 
 export const tell = (notice: Notice | null): void => useNotice.setState({ notice });
+
+/** How long a passing remark stands, in milliseconds. */
+const WHILE = 8000;
+
+/** Tells something that asks for nothing: it goes by itself. */
+export function tellForAWhile(text: string): void {
+  const notice = { text };
+  tell(notice);
+  setTimeout(() => void (useNotice.getState().notice === notice && tell(null)), WHILE);
+}

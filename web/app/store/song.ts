@@ -27,8 +27,10 @@ interface SongState {
   /** Revision of the server that the song is based on. */
   revision: number;
   status: SaveStatus;
-  /** The stored song, when somebody else changed it meanwhile. */
-  conflict: { song: Song; revision: number } | null;
+  /** The stored song, when somebody else changed it meanwhile, and what both come from where that is known. */
+  conflict: { song: Song; revision: number; base: Song | null } | null;
+  /** In how many windows of this browser it is open. */
+  windows: number;
   past: Song[];
   future: Song[];
   /** Last refusal or problem, shown until the next edit. */
@@ -39,13 +41,15 @@ interface SongState {
   open(song: Song, revision: number, status?: SaveStatus): void;
   /** Takes another version of the song in place of this one, as a step that undo takes back. */
   adopt(song: Song, revision: number, status: SaveStatus): void;
+  /** Takes what another window changed: no step of its own, and no step back undoes it. */
+  bring(song: Song, revision: number, status: SaveStatus): void;
   /** Makes an edit as it is meant for the pass in view; false (and a problem) when it cannot be made. */
   edit(edit: Edit, options?: Making): boolean;
   /** The same, with the ids of what it made; null when it cannot be made. */
   make(edit: Edit, options?: Making): string[] | null;
   undo(): void;
   redo(): void;
-  setSave(update: Partial<Pick<SongState, "status" | "revision" | "conflict">>): void;
+  setSave(update: Partial<Pick<SongState, "status" | "revision" | "conflict" | "windows">>): void;
   say(problem: Problem | null): void;
 }
 
@@ -62,12 +66,18 @@ export const useSong = create<SongState>((set, get) => ({
   revision: 0,
   status: "saved",
   past: [],
+  windows: 1,
   ...CLEAN,
   open: (song, revision, status = "saved") =>
-    set({ ...CLEAN, song, revision, status, version: get().version + 1, past: [] }),
+    set({ ...CLEAN, song, revision, status, version: get().version + 1, past: [], windows: 1 }),
   adopt: (song, revision, status) => {
     const { song: now, past, version } = get();
     set({ ...CLEAN, song, revision, status, version: version + 1, past: now ? [...past.slice(-HISTORY), now] : past });
+  },
+  bring: (song, revision, status) => {
+    const { song: now, past, future, version } = get();
+    const along = (list: readonly Song[]) => (now ? withChange(list, now, song) : []);
+    set({ ...CLEAN, song, revision, status, version: version + 1, past: along(past), future: along(future) });
   },
   edit: (edit, options) => get().make(edit, options) !== null,
   make: (asked, { quiet = false, stored = false } = {}) => {
@@ -103,6 +113,18 @@ export const useSong = create<SongState>((set, get) => ({
   setSave: (update) => set(update),
   say: (problem) => set({ problem }),
 }));
+
+/** States to step back or forward to, with what led from one song to another elsewhere; the nearest stand last. */
+function withChange(states: readonly Song[], from: Song, to: Song): Song[] {
+  const out: Song[] = [];
+  for (const state of [...states].reverse()) {
+    const joined = Song.join(from, state, to);
+    // What lies behind a state that cannot be had is not to be had either.
+    if (!joined) break;
+    out.unshift(joined.song);
+  }
+  return out;
+}
 
 function move(
   get: () => SongState,

@@ -32,6 +32,7 @@ function facts(song: Song): [string, string][] {
 export function Conflict({ mine }: { mine: Song }) {
   const conflict = useSong((s) => s.conflict);
   if (!conflict) return null;
+  const joined = conflict.base && Song.join(conflict.base, mine, conflict.song);
   const left = new Map(facts(mine));
   const right = new Map(facts(conflict.song));
   const names = [...new Set([...left.keys(), ...right.keys()])];
@@ -53,9 +54,14 @@ export function Conflict({ mine }: { mine: Song }) {
       </Modal.Header>
       <Modal.Body className="conflict">
         <p>
-          Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one
-          stays among the earlier versions if it was stored.
+          It was saved from another place while you were working. Nothing is lost: choose how it goes on. What was
+          stored stays among the earlier versions.
         </p>
+        {joined && (
+          <p>
+            Both changed: <b>{joined.apart.join("; ")}</b>. Everything else goes together.
+          </p>
+        )}
         <Table bsPrefix="versions">
           <thead>
             <tr>
@@ -76,7 +82,12 @@ export function Conflict({ mine }: { mine: Song }) {
         </Table>
       </Modal.Body>
       <Modal.Footer className="controls">
-        <Button className="primary" onClick={() => void resolveConflict("mine")}>
+        {joined && (
+          <Button className="primary" onClick={() => void resolveConflict("both")}>
+            Join both; of what both changed, this window’s
+          </Button>
+        )}
+        <Button className={joined ? "" : "primary"} onClick={() => void resolveConflict("mine")}>
           Go on with this window’s version
         </Button>
         <Button onClick={() => void resolveConflict("stored")}>Take the stored version</Button>

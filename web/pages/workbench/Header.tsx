@@ -120,6 +120,7 @@ function HistoryAndZoom() {
   const canUndo = useSong((s) => s.past.length > 0);
   const canRedo = useSong((s) => s.future.length > 0);
   const status = useSong((s) => s.status);
+  const windows = useSong((s) => s.windows);
   const whole = usePreferences((s) => s.fit === "section");
   return (
     <span className="head-group end">
@@ -132,6 +133,11 @@ function HistoryAndZoom() {
       <span className={`status ${status}`} role="status">
         {STATUS[status]}
       </span>
+      {windows > 1 && (
+        <span className="muted small" title="Each window brings in what the others store.">
+          in {windows} windows
+        </span>
+      )}
       <span className="zoom" role="group" aria-label="Zoom">
         <Button className="quiet" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy(-1)}>
           −

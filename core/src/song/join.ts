@@ -1,0 +1,193 @@
+import { sure } from "../base/list";
+import { breachOf } from "./integrity";
+import type { Song } from "./schema";
+
+type Json = Record<string, unknown>;
+type Path = readonly string[];
+
+/** Two versions of a song made one. */
+export interface Joined {
+  song: Song;
+  /** Where both changed the same thing, in words; there the first version stands. Empty where all joined. */
+  apart: string[];
+}
+
+/** Lists whose items are known by something else than an id. */
+const KNOWN_BY: Record<string, string> = { lanes: "drum", hits: "start" };
+/** Lists whose items nothing else names: two that were given one id by two windows are told apart by a new one. */
+const RENAMED: Record<string, string> = { chords: "c", notes: "n", waivers: "w", log: "l" };
+
+const isObject = (x: unknown): x is Json => typeof x === "object" && x !== null && !Array.isArray(x);
+const isList = (x: unknown): x is unknown[] => Array.isArray(x);
+
+/** Whether two values say the same; what they share is not looked at. */
+function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (isList(a)) return isList(b) && a.length === b.length && a.every((x, i) => same(x, b[i]));
+  if (!isObject(a) || !isObject(b)) return false;
+  const [own, other] = [Object.keys(a), Object.keys(b)];
+  return own.length === other.length && own.every((k) => Object.hasOwn(b, k) && same(a[k], b[k]));
+}
+
+/** What the items of a list are known by; null where they are none of their own. */
+function keyOf(path: Path, ...lists: (readonly unknown[])[]): string | null {
+  const key = KNOWN_BY[path.at(-1) ?? ""] ?? "id";
+  return lists.every((list) => list.every((x) => isObject(x) && x[key] !== undefined)) ? key : null;
+}
+
+/** What a list of items is called in a path: notes stand by part. */
+const kindOf = (path: Path): string => (path.at(-2) === "notes" ? "notes" : (path.at(-1) ?? ""));
+
+class Join {
+  readonly apart: Path[] = [];
+  private next: number;
+
+  constructor(mine: Song, theirs: Song) {
+    this.next = Math.max(mine.nextId, theirs.nextId);
+  }
+
+  get nextId(): number {
+    return this.next;
+  }
+
+  /** A value that both come from, as the two have it. Where both changed it in different ways, mine stands. */
+  value(base: unknown, mine: unknown, theirs: unknown, path: Path): unknown {
+    if (same(mine, base)) return theirs;
+    if (same(theirs, base) || same(mine, theirs)) return mine;
+    if (isObject(mine) && isObject(theirs)) return this.object(isObject(base) ? base : {}, mine, { theirs, path });
+    if (isList(mine) && isList(theirs)) {
+      const before = isList(base) ? base : [];
+      const key = keyOf(path, before, mine, theirs);
+      if (key !== null) return this.list([before, mine, theirs] as [Json[], Json[], Json[]], key, path);
+    }
+    this.apart.push(path);
+    return mine;
+  }
+
+  private object(base: Json, mine: Json, { theirs, path }: { theirs: Json; path: Path }): Json {
+    const out: Json = {};
+    for (const key of new Set([...Object.keys(mine), ...Object.keys(theirs)])) {
+      const value = this.value(base[key], mine[key], theirs[key], [...path, key]);
+      if (value !== undefined) out[key] = value;
+    }
+    return out;
+  }
+
+  /** Items that are known by a key: each by itself, in time, or in an order that keeps what either moved. */
+  private list(lists: [base: Json[], mine: Json[], theirs: Json[]], key: string, path: Path): Json[] {
+    const by = (list: readonly Json[]) => new Map(list.map((x) => [x[key], x]));
+    const [b, m, t] = [by(lists[0]), by(lists[1]), by(lists[2])];
+    const kind = kindOf(path);
+    const prefix = key === "id" ? RENAMED[kind] : undefined;
+    // Of two new things with one id, mine has a new one.
+    const anew = new Map(
+      prefix === undefined ? [] : [...m].filter(([id, own]) => !b.has(id) && t.has(id) && !same(own, t.get(id))),
+    );
+    const joined = new Map<unknown, Json>();
+    for (const id of new Set([...m.keys(), ...t.keys()])) {
+      const value = anew.has(id) ? t.get(id) : this.value(b.get(id), m.get(id), t.get(id), [...path, String(id)]);
+      if (isObject(value)) joined.set(id, value);
+    }
+    const timed = [...joined.values()].every((x) => typeof x.start === "number");
+    const keys = timed ? [...joined.keys()] : this.order(lists, { key, path });
+    const items: Json[] = keys.flatMap((id) => [joined.get(id)].filter((x) => x !== undefined));
+    for (const own of anew.values()) items.push({ ...own, id: `${prefix}${this.next++}` });
+    if (timed) items.sort((x, y) => Number(x.start) - Number(y.start));
+    if (kind !== "chords" || !overlap(items)) return items;
+    this.apart.push(path);
+    return lists[1];
+  }
+
+  /** All keys of both; where both put what was there in another order, that is a difference. */
+  private order(
+    lists: [base: Json[], mine: Json[], theirs: Json[]],
+    { key, path }: { key: string; path: Path },
+  ): unknown[] {
+    const keys = (list: readonly Json[]) => list.map((x) => x[key]);
+    const [b, m, t] = [keys(lists[0]), keys(lists[1]), keys(lists[2])];
+    const old = new Set(b);
+    const among = (list: readonly unknown[], other: readonly unknown[]) => {
+      const there = new Set(other);
+      return list.filter((id) => old.has(id) && there.has(id));
+    };
+    const moved = (list: readonly unknown[]) => !same(among(list, b), among(b, list));
+    const [lead, follow] = moved(m) ? [m, t] : [t, m];
+    if (moved(m) && moved(t) && !same(among(m, t), among(t, m))) this.apart.push(path);
+    const out = [...lead];
+    // What only the other has goes behind what it stood behind.
+    follow.forEach((id, i) => {
+      if (out.includes(id)) return;
+      const behind = follow.slice(0, i).findLast((x) => out.includes(x));
+      out.splice(behind === undefined ? 0 : out.indexOf(behind) + 1, 0, id);
+    });
+    return out;
+  }
+}
+
+/** Whether a chord begins before the one before it ends. */
+const overlap = (chords: readonly Json[]): boolean =>
+  chords.some((c, i) => {
+    const before = chords[i - 1];
+    return before !== undefined && Number(before.start) + Number(before.duration) > Number(c.start);
+  });
+
+const FIELDS: Record<string, string> = {
+  title: "the title",
+  key: "the key",
+  tempo: "the tempo",
+  meter: "the meter",
+  swing: "the swing",
+  profile: "the school",
+  form: "the form",
+  sections: "the sections",
+  parts: "the parts",
+  singers: "the singers",
+  takes: "kept states",
+};
+
+/** A place that both changed, as one says it. */
+function placeText(song: Song, [kind = "", id, field, of]: Path): string {
+  const section = song.sections.find((s) => s.id === id);
+  if (kind === "sections" && section) {
+    const part = song.parts.find((p) => p.id === of);
+    const words: Record<string, string> = { chords: "chords", groove: "drums", notes: part?.name ?? "notes" };
+    return `${section.name}: ${words[field ?? ""] ?? field ?? "all of it"}`;
+  }
+  if (kind === "parts") return song.parts.find((p) => p.id === id)?.name ?? "a part";
+  return FIELDS[kind] ?? kind;
+}
+
+/**
+ * Joins two versions of a song that come from one: what only one changed is as that one has it, notes, chords, hits,
+ * sections, parts and passes each by itself. Where both changed the same thing in different ways, `mine` stands and the
+ * place is told. Null where the two do not make a whole song, for instance notes for a part that the other removed.
+ */
+export function joinSongs(base: Song, mine: Song, theirs: Song): Joined | null {
+  const join = new Join(mine, theirs);
+  const { nextId: _, ...was } = base;
+  const { nextId: _mine, ...own } = mine;
+  const { nextId: _theirs, ...other } = theirs;
+  const fields = join.value(was, own, other, []) as Omit<Song, "nextId">;
+  const song: Song = { ...fields, nextId: join.nextId };
+  if (breachOf(song)) return null;
+  return { song, apart: [...new Set(join.apart.map((path) => placeText(song, path)))] };
+}
+
+/** The value, with everything in it that says the same as in another one taken from there. */
+export function sharing<T>(from: T, value: T): T {
+  if (from === value) return from;
+  if (isList(from) && isList(value)) {
+    const key = keyOf([], from, value);
+    const by = key === null ? null : new Map((from as Json[]).map((x) => [x[key], x]));
+    const items = value.map((x, i) => {
+      const old = by ? by.get((x as Json)[sure(key)]) : from[i];
+      return old === undefined ? x : sharing(old, x);
+    });
+    return items.length === from.length && items.every((x, i) => x === from[i]) ? from : (items as T);
+  }
+  if (!isObject(from) || !isObject(value)) return value;
+  const keys = Object.keys(value);
+  const out = Object.fromEntries(keys.map((k) => [k, Object.hasOwn(from, k) ? sharing(from[k], value[k]) : value[k]]));
+  const whole = keys.length === Object.keys(from).length && keys.every((k) => out[k] === from[k]);
+  return whole ? from : (out as T);
+}
