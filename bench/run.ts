@@ -1,6 +1,7 @@
 /**
  * Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser`
- * adds the traces, `grid` all bass styles, `edits` ten thousand random edits.
+ * adds the traces, `grid` all bass styles, `edits` ten thousand random edits, `storm`
+ * a thousand saves under faults.
  */
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import { Check, Chord, type Lattice, must } from "../core/src/index";
@@ -137,4 +138,5 @@ await (await import("./bass")).bass(time, { grid: process.argv.includes("grid"),
 (await import("./vocal")).vocal(time, { grid: process.argv.includes("grid") });
 await (await import("./counter")).counter(time, { grid: process.argv.includes("grid"), browser });
 if (browser) await (await import("./drag")).drag();
+if (process.argv.includes("storm")) await (await import("./storm")).storm();
 if (process.argv.includes("edits")) (await import("./edits")).edits();

@@ -7,6 +7,7 @@ import { demoSongs } from "../../demo/songs";
 export default async function setup(): Promise<void> {
   const { bundle, bundleServer } = await import("../../scripts/bundle.mjs");
   process.env.SERVER = bundleServer();
+  process.env.STORM = bundle("web/test/stormWriter.ts");
   process.env.CHECK = bundle("scripts/check.ts");
   const file = path.join(mkdtempSync(path.join(tmpdir(), "orchard-demo-")), "songs.json");
   writeFileSync(file, JSON.stringify(demoSongs()));

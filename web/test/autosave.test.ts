@@ -271,7 +271,7 @@ test("unsent edits of an earlier visit join what was stored since, from what the
   end = startAutosave();
   await settle(1000);
   expect([state().status, server.song.tempo, server.song.title]).toEqual(["saved", 100, "Loft"]);
-  expect(history).toHaveBeenCalledWith("cellar", 4);
+  expect(history).toHaveBeenLastCalledWith("cellar", 4);
   history.mockRestore();
 });
 

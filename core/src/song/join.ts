@@ -18,6 +18,7 @@ const KNOWN_BY: Record<string, string> = { lanes: "drum", hits: "start" };
 const RENAMED: Record<string, string> = { chords: "c", notes: "n", waivers: "w", log: "l" };
 
 const isObject = (x: unknown): x is Json => typeof x === "object" && x !== null && !Array.isArray(x);
+const asObject = (x: unknown): Json => (isObject(x) ? x : {});
 const isList = (x: unknown): x is unknown[] => Array.isArray(x);
 
 /** Whether two values say the same; what they share is not looked at. */
@@ -38,16 +39,52 @@ function keyOf(path: Path, ...lists: (readonly unknown[])[]): string | null {
 /** What a list of items is called in a path: notes stand by part. */
 const kindOf = (path: Path): string => (path.at(-2) === "notes" ? "notes" : (path.at(-1) ?? ""));
 
+/** Ids of everything in lists whose items are given new ones where two have one. */
+function namedIn(value: unknown, path: Path, found = new Set<unknown>()): Set<unknown> {
+  if (isList(value) && kindOf(path) in RENAMED) for (const x of value) if (isObject(x)) found.add(x.id);
+  if (isList(value) || isObject(value))
+    for (const [key, inner] of Object.entries(value)) namedIn(inner, [...path, key], found);
+  return found;
+}
+
 class Join {
   readonly apart: Path[] = [];
   private next: number;
+  /** Ids that both gave to something new, wherever it stands: notes of two parts may not share one either. */
+  private given: ReadonlySet<unknown>;
 
-  constructor(mine: Song, theirs: Song) {
+  constructor(base: Song, mine: Song, theirs: Song) {
     this.next = Math.max(mine.nextId, theirs.nextId);
+    const known = namedIn(base, []);
+    const own = namedIn(mine, []);
+    this.given = new Set([...namedIn(theirs, [])].filter((id) => own.has(id) && !known.has(id)));
   }
 
   get nextId(): number {
     return this.next;
+  }
+
+  /** Mine, with a new id for each new thing that has one which they gave to another. */
+  apartFrom<T>(mine: T, theirs: unknown, path: Path): T {
+    if (!this.given.size || mine === theirs) return mine;
+    if (isList(mine)) {
+      const prefix = RENAMED[kindOf(path)];
+      const there = new Map(isList(theirs) ? theirs.map((x) => [asObject(x).id, x]) : []);
+      const items = mine.map((x: unknown) => {
+        const { id } = asObject(x);
+        const other = there.get(id);
+        const twice = prefix !== undefined && this.given.has(id) && !same(x, other);
+        const own = this.apartFrom(x, other, [...path, String(id)]);
+        return twice ? { ...asObject(own), id: `${prefix}${this.next++}` } : own;
+      });
+      return items.every((x, i) => x === mine[i]) ? mine : (items as T);
+    }
+    if (!isObject(mine)) return mine;
+    const entries = Object.entries(mine).map(([key, x]) => [
+      key,
+      this.apartFrom(x, asObject(theirs)[key], [...path, key]),
+    ]);
+    return entries.every(([key, x]) => x === mine[String(key)]) ? mine : (Object.fromEntries(entries) as T);
   }
 
   /** A value that both come from, as the two have it. Where both changed it in different ways, mine stands. */
@@ -78,20 +115,14 @@ class Join {
     const by = (list: readonly Json[]) => new Map(list.map((x) => [x[key], x]));
     const [b, m, t] = [by(lists[0]), by(lists[1]), by(lists[2])];
     const kind = kindOf(path);
-    const prefix = key === "id" ? RENAMED[kind] : undefined;
-    // Of two new things with one id, mine has a new one.
-    const anew = new Map(
-      prefix === undefined ? [] : [...m].filter(([id, own]) => !b.has(id) && t.has(id) && !same(own, t.get(id))),
-    );
     const joined = new Map<unknown, Json>();
     for (const id of new Set([...m.keys(), ...t.keys()])) {
-      const value = anew.has(id) ? t.get(id) : this.value(b.get(id), m.get(id), t.get(id), [...path, String(id)]);
+      const value = this.value(b.get(id), m.get(id), t.get(id), [...path, String(id)]);
       if (isObject(value)) joined.set(id, value);
     }
     const timed = [...joined.values()].every((x) => typeof x.start === "number");
     const keys = timed ? [...joined.keys()] : this.order(lists, { key, path });
     const items: Json[] = keys.flatMap((id) => [joined.get(id)].filter((x) => x !== undefined));
-    for (const own of anew.values()) items.push({ ...own, id: `${prefix}${this.next++}` });
     if (timed) items.sort((x, y) => Number(x.start) - Number(y.start));
     if (kind !== "chords" || !overlap(items)) return items;
     this.apart.push(path);
@@ -163,11 +194,11 @@ function placeText(song: Song, [kind = "", id, field, of]: Path): string {
  * place is told. Null where the two do not make a whole song, for instance notes for a part that the other removed.
  */
 export function joinSongs(base: Song, mine: Song, theirs: Song): Joined | null {
-  const join = new Join(mine, theirs);
+  const join = new Join(base, mine, theirs);
   const { nextId: _, ...was } = base;
   const { nextId: _mine, ...own } = mine;
   const { nextId: _theirs, ...other } = theirs;
-  const fields = join.value(was, own, other, []) as Omit<Song, "nextId">;
+  const fields = join.value(was, join.apartFrom(own, other, []), other, []) as Omit<Song, "nextId">;
   const song: Song = { ...fields, nextId: join.nextId };
   if (breachOf(song)) return null;
   return { song, apart: [...new Set(join.apart.map((path) => placeText(song, path)))] };

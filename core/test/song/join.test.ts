@@ -78,6 +78,12 @@ test("two notes that were given one id by two windows are both there, under ids 
   expect(applyEdit(song, note(1440, "B2")).ok).toBe(true);
 });
 
+test("notes of two parts that were given one id are told apart as well", () => {
+  const { song, apart } = join([note(480, "G2")], [{ ...note(960, "C5"), part: "melody" } as Edit]);
+  expect(apart).toEqual([]);
+  expect([bass(song).length, firstOf(song.sections).notes.melody?.length]).toEqual([4, 2]);
+});
+
 test.each<[what: string, mine: Edit, theirs: Edit, apart: string]>([
   ["the tempo", { do: "setTempo", tempo: 120 }, { do: "setTempo", tempo: 140 }, "the tempo"],
   [

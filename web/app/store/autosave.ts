@@ -36,9 +36,15 @@ function stored(id: string): void {
 /** The open song as the server has it at the revision the edits stand on; null where nobody knows any more. */
 let standing: Song | null = null;
 
-/** What the edits stand on: as it is known here, else as the history of the server has it. */
-const baseOf = async (id: string, revision: number): Promise<Song | null> =>
-  standing ?? api.revision(id, revision).catch(() => null);
+/**
+ * What the edits of this browser and the stored song both come from: a save of our own that arrived without an answer,
+ * else what it was based on, as it is known here or as the history of the server has it.
+ */
+async function baseOf(id: string, revision: number, unanswered: readonly Song[]): Promise<Song | null> {
+  const ofHistory = (of: number) => api.revision(id, of).catch(() => null);
+  const next = unanswered.length ? await ofHistory(revision + 1) : null;
+  return next && isOwn(next, unanswered) ? next : (standing ?? ofHistory(revision));
+}
 
 /** The saves of the open song that were never answered. A page that was left, or a lost line, makes them. */
 let sent: Song[] = [];
@@ -75,7 +81,7 @@ export async function openSong(id: string): Promise<void> {
 
 /** Opens edits of this browser over a song that somebody else changed: joined where they are of different things. */
 async function openBoth(mine: OwnCopy["unsent"], stored: { song: Song; revision: number }): Promise<void> {
-  const base = await baseOf(stored.song.id, mine.revision);
+  const base = await baseOf(stored.song.id, mine.revision, mine.sent ?? []);
   const joined = base && Song.join(base, mine.song, stored.song);
   if (joined && !joined.apart.length) {
     useSong.getState().open(joined.song, stored.revision, "waiting");
@@ -93,7 +99,7 @@ const ELSEWHERE = "What another window changed meanwhile was brought in.";
  */
 async function meet(current: Song, revision: number): Promise<void> {
   const before = useSong.getState();
-  const base = before.song && (await baseOf(current.id, before.revision));
+  const base = before.song && (await baseOf(current.id, before.revision, sent));
   const { song, bring, setSave } = useSong.getState();
   if (song?.id !== current.id) return;
   const theirs = base ? Song.sharing(base, current) : current;
