@@ -1,4 +1,4 @@
-import { copyFileSync, mkdirSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { copyFileSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { firstOf, must, Song } from "../../core/src/index";
 import { backUp } from "../store/backup";
@@ -57,6 +57,36 @@ test("before it is brought up to date a database is backed up; one that is up to
   expect(backups()).toEqual([expect.stringMatching(/^before-update-.*[.]sqlite$/)]);
   await db.destroy();
 });
+
+/** Databases as versions of this application left them; `sqlite3 .dump` of a new one is added with each release. */
+const LEFT = path.join(__dirname, "databases");
+test.each(readdirSync(LEFT))(
+  "a database of %s is brought up to date: songs, versions and what was deleted",
+  async (dump) => {
+    const old = connect(folder);
+    await old.raw("PRAGMA foreign_keys = OFF");
+    for (const statement of readFileSync(path.join(LEFT, dump), "utf8").split(/;\n/)) {
+      if (statement.trim() && !/^(BEGIN|COMMIT|DELETE FROM|INSERT INTO "?sqlite_sequence)/.test(statement.trim()))
+        // A question mark would be a value that is given.
+        await old.raw(statement.replaceAll("?", "\\?"));
+    }
+    await old.destroy();
+    const db = await openDatabase(folder);
+    const store = new SongStore(db);
+    expect(backups()).toHaveLength(1);
+    const { songs, total } = await store.list();
+    expect([songs.map((s) => [s.id, s.revision]), total]).toEqual([[["glides", 2]], 1]);
+    const { song } = await store.get("glides");
+    expect(song.version).toBe(2);
+    expect(Object.values(firstOf(song.sections).notes).flat()).toHaveLength(3);
+    expect((await store.revisions("glides")).map((r) => r.name)).toEqual([null, "first night"]);
+    expect((await store.revision("glides", 1)).title).toBe(song.title);
+    await store.restore("gone");
+    expect((await store.list()).total).toBe(2);
+    expect(await store.save("glides", 2, { ...song, tempo: 77 })).toBe(3);
+    await db.destroy();
+  },
+);
 
 test("what cannot be opened is told in a sentence with what to do, and left as it is", async () => {
   mkdirSync(path.join(folder, "text"));

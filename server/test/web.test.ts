@@ -24,6 +24,15 @@ test("the built application is served under a strict policy, and its own address
   }
   expect(policy).not.toMatch(/unsafe|https?:/);
   expect([page.headers.get("x-powered-by"), page.headers.get("x-content-type-options")]).toEqual([null, "nosniff"]);
+  // Response headers that the OWASP Secure Headers Project asks for (from memory); encryption is a proxy's, before us.
+  expect(Object.fromEntries(page.headers)).toMatchObject({
+    "x-content-type-options": "nosniff",
+    "x-frame-options": expect.stringMatching(/DENY|SAMEORIGIN/) as string,
+    "referrer-policy": expect.stringMatching(/no-referrer|same-origin/) as string,
+    "cross-origin-opener-policy": "same-origin",
+    "cross-origin-resource-policy": "same-origin",
+    "x-permitted-cross-domain-policies": "none",
+  });
   const asset = await fetch(`${server.url}/assets/app.js`);
   expect([asset.status, asset.headers.get("cache-control")]).toEqual([200, expect.stringContaining("immutable")]);
   expect(asset.headers.get("content-encoding")).toMatch(/gzip|br/);
