@@ -116,6 +116,13 @@ test("a damaged file is opened, and what could not be read in it is told where t
   await expect(notice).toBeHidden();
 });
 
+test("an address that is no page says so, and leads to the songs", async ({ page }) => {
+  const answer = await page.goto("/orchards");
+  expect(answer?.status()).toBe(404);
+  await page.getByRole("link", { name: "To the songs" }).click();
+  await expect(page.getByPlaceholder("Title of a new song")).toBeVisible();
+});
+
 test("About names whose work ships: the piano, the typefaces, the dictionary, each with its license", async ({
   page,
 }) => {

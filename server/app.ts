@@ -60,9 +60,12 @@ export function createApp({ store, web, hosts = [], token }: AppOptions): Expres
   if (web && existsSync(path.join(web, "index.html"))) {
     app.use("/assets", express.static(path.join(web, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
     app.use(express.static(web));
-    app.get("/{*path}", ({ path: asked }, response) => {
-      if (!isPage(asked)) throw new HttpProblem(404, "page.unknown", `There is no page ${asked.slice(0, 100)}`);
-      response.sendFile(path.join(web, "index.html"));
+    app.get("/{*path}", (request, response) => {
+      const { path: asked } = request;
+      // A browser is shown a page that says so; a program is told in its own way.
+      if (!isPage(asked) && request.accepts(["json", "html"]) !== "html")
+        throw new HttpProblem(404, "page.unknown", `There is no page ${asked.slice(0, 100)}`);
+      response.status(isPage(asked) ? 200 : 404).sendFile(path.join(web, "index.html"));
     });
   }
   app.use(problemHandler(MAX_BODY));

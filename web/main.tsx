@@ -1,6 +1,6 @@
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
-import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
+import { BrowserRouter, Link, Navigate, Route, Routes, useParams } from "react-router";
 import "@fontsource/source-serif-4/latin-400.css";
 import "@fontsource/source-serif-4/latin-ext-400.css";
 import "@fontsource/source-serif-4/latin-600.css";
@@ -26,6 +26,14 @@ function ToChords() {
   return <Navigate replace to={`/songs/${id}/chords`} />;
 }
 
+function NoPage() {
+  return (
+    <p className="message">
+      There is no page at this address. <Link to="/">To the songs</Link>
+    </p>
+  );
+}
+
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <BrowserRouter>
@@ -37,7 +45,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/songs/:id/pages" element={<SongPages />} />
           <Route path="/songs/:id/report" element={<CheckReport />} />
           <Route path="/songs/:id/:workspace" element={<SongPage />} />
-          <Route path="*" element={<Navigate replace to="/" />} />
+          <Route path="*" element={<NoPage />} />
         </Routes>
       </Suspense>
     </BrowserRouter>

@@ -51,6 +51,8 @@ test("the built application is served under a strict policy, and its own address
     expect([gone, answer.status >= 400 && answer.status < 500]).toEqual([gone, true]);
     expect(await answer.text()).not.toContain(web);
   }
+  const shown = await fetch(`${server.url}/wp-admin`, { headers: { Accept: "text/html,*/*;q=0.8" } });
+  expect([shown.status, await shown.text()]).toEqual([404, "<title>orchard</title>"]);
   await server.stop();
   rmSync(web, { recursive: true });
 });
