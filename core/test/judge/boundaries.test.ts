@@ -6,6 +6,7 @@ import type { Song } from "../../src/song/schema/song";
 import { BANDS } from "./boundariesOfBands";
 import { LINES } from "./boundariesOfLines";
 import { VOICES } from "./boundariesOfVoices";
+import { TOGETHER } from "./boundariesTogether";
 import { edit, notesOf, songWith } from "../helpers";
 
 /** Just inside and just outside of what each check allows. */
@@ -238,7 +239,7 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
   ],
 ];
 
-cases.push(...LINES, ...BANDS, ...VOICES);
+cases.push(...LINES, ...BANDS, ...VOICES, ...TOGETHER);
 
 test.each(cases)("%s (%s)", (_, rule, inside, outside) => {
   expect([found(inside, rule), found(outside, rule)]).toEqual([false, true]);

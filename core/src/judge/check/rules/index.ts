@@ -9,6 +9,7 @@ import { seamPickup } from "./form/seamPickup";
 import { sectionsAlike } from "./form/sectionsAlike";
 import { accentsMiss } from "./groove/accentsMiss";
 import { bassLayersRule } from "./groove/bassLayers";
+import { pushed } from "./groove/pushed";
 import { repeated } from "./groove/repeated";
 import { sameAgain } from "./groove/sameAgain";
 import { uncoveredAccent } from "./groove/uncoveredAccent";
@@ -22,6 +23,7 @@ import { outOfRange } from "./range/outOfRange";
 import { polyphony } from "./range/polyphony";
 import { reach } from "./range/reach";
 import { noReason } from "./reason/noReason";
+import { writtenAs } from "./reason/writtenAs";
 import { covered } from "./room/covered";
 import { crowded } from "./room/crowded";
 import { masking } from "./room/masking";
@@ -36,6 +38,7 @@ import { otherChord } from "./vertical/otherChord";
 import { writtenBass } from "./vertical/writtenBass";
 import { againstResolution } from "./voices/againstResolution";
 import { augmentedSecond } from "./voices/augmentedSecond";
+import { breathsApart } from "./voices/breathsApart";
 import { voiceClash } from "./voices/clash";
 import { contraryPerfects } from "./voices/contrary";
 import { voiceCrossing } from "./voices/crossing";
@@ -53,6 +56,7 @@ import { sixFour } from "./voices/sixFour";
 import { sixFourFourth } from "./voices/sixFourFourth";
 import { voiceSpacing } from "./voices/spacing";
 import { suspension } from "./voices/suspension";
+import { syllable } from "./voices/syllable";
 import { unequalFifths } from "./voices/unequal";
 import { voiceUnison } from "./voices/unison";
 import { unrecovered } from "./voices/unrecovered";
@@ -83,6 +87,8 @@ export const RULES: readonly Rule[] = [
   wideLeap,
   augmentedSecond,
   unrecovered,
+  syllable,
+  breathsApart,
   outOfRange,
   dwelling,
   polyphony,
@@ -104,6 +110,7 @@ export const RULES: readonly Rule[] = [
   uncoveredAccent,
   bassLayersRule,
   accentsMiss,
+  pushed,
   sameAgain,
   repeated,
   loopEnd,
@@ -118,4 +125,5 @@ export const RULES: readonly Rule[] = [
   capoWrong,
   keyContradicted,
   noReason,
+  writtenAs,
 ];
