@@ -53,7 +53,9 @@ function differing(ctx: CheckContext, a: Sung, b: Sung): RawFinding[] {
           duration: note.duration,
           parts: [lacks.part.id, has.part.id],
           notes: [note.id],
-          message: `${lacks.part.name} sings ${sings} on ${note.pitch} at ${where}, where ${has.part.name} sings ${told(right)}.`,
+          message:
+            `${lacks.part.name} sings ${sings} on ${note.pitch} at ${where}, where ${has.part.name} sings ` +
+            `${told(right)}.`,
           amount: letters(wrong) ? "another syllable" : "no syllable",
           fixes: isWritten(lacks.part)
             ? [
