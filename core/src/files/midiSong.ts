@@ -1,5 +1,5 @@
 import { given } from "../base/given";
-import { firstOf, lastOf, sure } from "../base/list";
+import { firstOf, lastOf, nth, sure } from "../base/list";
 import { fail, must, ok, type Result } from "../base/result";
 import { keyName, parseKey, spellInKey, type Key } from "../theory/pitch/key";
 import { mod, pitchName, plainName } from "../theory/pitch/pitch";
@@ -10,6 +10,7 @@ import { findKeys } from "../hear/harmony/keys";
 import { newSong, sectionOf, type NewSong, type Opened } from "../song/document";
 import { applyEdit, type Edit } from "../song/edits";
 import { LIMITS, type NewNote, type Part, type Song } from "../song/schema";
+import { drumOfTrack, drumsOf } from "./midiDrums";
 import { importMidi, notated } from "./midiImport";
 import type { MidiContents, MidiTrack } from "./midiRead";
 
@@ -111,12 +112,29 @@ function named(text: string, otherwise: string, mended: string[]): string {
 }
 
 /**
- * A MIDI file as a song: a part for every pitched track, the chords named from all of them, the drums of the first drum
- * track; one section, or several where the file has more bars than one can have. What did not fit is told. Errors:
+ * Names of parts: those of the tracks, where each has one of its own; several channels of one track, and tracks
+ * without a name, are called after what plays them. Those of one name are numbered.
+ */
+function namesOf(tracks: readonly MidiTrack[], instruments: readonly Instrument[], mended: string[]): string[] {
+  const own = tracks.map((t) => t.name.trim());
+  const isOwn = (name: string) => name && !/^track \d+$/i.test(name) && own.filter((n) => n === name).length === 1;
+  const names = own.map((name, i) => (isOwn(name) ? named(name, "", mended) : nth(instruments, i).title));
+  return names.map((name, i) =>
+    names.indexOf(name) === names.lastIndexOf(name)
+      ? name
+      : `${name} ${names.slice(0, i + 1).filter((n) => n === name).length}`,
+  );
+}
+
+/**
+ * A MIDI file as a song: a part for every pitched track, the chords named from all of them, all drums in
+ * one; one section, or several where the file has more bars than one can have. What did not fit is told. Errors:
  * `midi.song` where it has no pitched notes, and those of the song.
  */
 export function songOfMidi(contents: MidiContents, file: string): Result<Opened> {
-  const pitched = contents.tracks.filter((t) => !t.drums && t.notes.length);
+  const pitched = contents.tracks.filter((t) => !t.drums && t.notes.length && !drumOfTrack(t));
+  const drums = drumsOf(contents);
+  const heard = { ...contents, tracks: [...contents.tracks, ...(drums ? [drums] : [])] };
   if (!pitched.length) return fail("midi.song", `${file} has no pitched notes`);
   const meterText = contents.meters[0]?.text ?? "4/4";
   const read = parseMeter(meterText);
@@ -130,10 +148,12 @@ export function songOfMidi(contents: MidiContents, file: string): Result<Opened>
   const made = emptySong({ title, key: keyName(home), tempo, meter: read.ok ? meterText : "4/4" }, sections);
   if (!made.ok) return made;
   const song = made.value;
-  const chords = song.sections.map((s, i) => chordsOf({ song, contents, tracks, file }, s.id, i * LIMITS.bars));
+  const chords = song.sections.map((s, i) => chordsOf({ song, contents: heard, tracks, file }, s.id, i * LIMITS.bars));
   const refused = chords.find((c) => !c.ok);
   if (refused && !refused.ok) return refused;
   const roles = rolesOf(tracks);
+  const instruments = tracks.map((t) => instrumentFor(t.program, t));
+  const names = namesOf(tracks, instruments, mended);
   const edit: Edit = {
     do: "all",
     label: "from a MIDI file",
@@ -142,9 +162,9 @@ export function songOfMidi(contents: MidiContents, file: string): Result<Opened>
       ...chords.flatMap((c) => (c.ok ? [c.value] : [])),
       ...tracks.map((t, i): Edit => ({
         do: "addPart",
-        name: named(t.name, `Track ${i + 1}`, mended),
+        name: nth(names, i),
         role: sure(roles.get(t)),
-        instrument: instrumentFor(t.program, t).id,
+        instrument: nth(instruments, i).id,
         notes: Object.fromEntries(
           song.sections.map((s, k) => [s.id, notesOf(t, home, [k * LIMITS.bars * bar, s.bars * bar])]),
         ),
@@ -175,7 +195,7 @@ function chordsOf(
   section: string,
   bar: number,
 ): Result<Edit> {
-  const drums = contents.tracks.find((t) => t.drums);
+  const drums = contents.tracks.find((t) => t.id === "drums");
   const bars = sure(sectionOf(song, section)).bars;
   const planned = importMidi(song, section, contents, {
     ...{ chords: tracks.map((t) => t.id), bars: [bar, bar + bars], unit: "half bar" },

@@ -131,3 +131,20 @@ describe("how grave a rule is in a song", () => {
     for (const r of RULES) expect([r.id, r.explanation.length > 60, r.source.length > 5]).toEqual([r.id, true, true]);
   });
 });
+
+describe("a tone outside the chord", () => {
+  const both = (alto: string, beats = 2) =>
+    of(
+      withLines("| C |", { Tune: ["0 F#5 2", "2 G5 2"], Alto: [`0 ${alto} ${beats}`, `${beats} G4 ${4 - beats}`] }),
+      "long-outside",
+    );
+
+  test("that several have at one time, in whatever octave, is one matter with one way out; other tones are others", () => {
+    const [one, ...more] = both("F#4");
+    expect([more, one?.where.parts.length, one?.where.notes.length]).toEqual([[], 2, 2]);
+    expect(sure(one).message).toMatch(/^(Tune and Alto|Alto and Tune): F# under C is the/);
+    expect(sure(one).fixes.length).toBeGreaterThan(0);
+    expect(both("C#4")).toHaveLength(2);
+    expect(both("F#4", 3)).toHaveLength(2);
+  });
+});

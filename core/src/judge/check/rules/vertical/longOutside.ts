@@ -1,5 +1,5 @@
 import { firstOf, sure } from "../../../../base/list";
-import { mod } from "../../../../theory/pitch/pitch";
+import { mod, noteOf } from "../../../../theory/pitch/pitch";
 import { listed } from "../../../../theory/words/english";
 import { isRub } from "../../../../hear/line/between";
 import { beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
@@ -68,11 +68,11 @@ export function outsideIn(ctx: CheckContext): RawFinding[] {
     return led.has(kind) ? byStyle(id) : ALLOWED.bass;
   };
   const elsewhere = inOtherKey(ctx);
-  return sliced.real.parts
+  const found = sliced.real.parts
     .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
     .flatMap((part) =>
       [...sure(sliced.roles.get(part.id))].flatMap(([note, spans]) =>
-        spans.flatMap((span, index) => {
+        spans.flatMap((span, index): Foreign[] => {
           if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
           if (told.get(span.chord.start) === mod(note.midi, 12)) return [];
           if (span.kind === "tension" && part.role !== "bass") return [];
@@ -80,23 +80,64 @@ export function outsideIn(ctx: CheckContext): RawFinding[] {
           if (beats <= (BY_NAME[span.kind] ?? usual(part, span))) return [];
           const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
           const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
-          return [
-            {
-              tick: span.start,
-              duration: span.duration,
-              parts: [part.id],
-              notes: [note.id],
-              chances: part.notes.length,
-              fixes: waysFrom(ctx, part.id, note, { span, index }),
-              amount: beatsText(meter, span.duration),
-              message:
-                `${part.name}: ${note.pitch} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, ` +
-                `for ${beatsText(meter, span.duration)}${against(ctx, note, span.start)}.`,
-            },
-          ];
+          const role = ROLE_WORDS[span.role] ?? span.role;
+          const how = `${held} the ${role}${kind}, for ${beatsText(meter, span.duration)}`;
+          return [{ part, note, span, index, how }];
         }),
       ),
     );
+  return together(found).map((same) => foundOf(ctx, same));
+}
+
+/** A note that stays outside too long, and what it does there. */
+interface Foreign {
+  part: { id: string; name: string; notes: readonly RealizedNote[] };
+  note: RealizedNote;
+  span: RoleSpan;
+  index: number;
+  how: string;
+}
+
+/** The same tone at the same time in several parts is one matter, whatever its octave. */
+function together(found: readonly Foreign[]): [Foreign, ...Foreign[]][] {
+  const groups = new Map<string, [Foreign, ...Foreign[]]>();
+  for (const f of found) {
+    const same = [f.span.start, f.span.duration, mod(f.note.midi, 12), f.how].join();
+    const group = groups.get(same);
+    if (group) group.push(f);
+    else groups.set(same, [f]);
+  }
+  return [...groups.values()];
+}
+
+function foundOf(ctx: CheckContext, same: readonly [Foreign, ...Foreign[]]): RawFinding {
+  const [{ part, note, span, how }] = same;
+  const each = same.map((f) => waysFrom(ctx, f.part.id, f.note, f));
+  const firsts = each.flatMap((ways) => ways[0] ?? []);
+  const all: Fix[] =
+    firsts.length === same.length
+      ? [
+          {
+            label: firsts.map((x) => x.label).join("; "),
+            edit: { do: "all", label: "all", edits: firsts.map((x) => x.edit) },
+          },
+        ]
+      : [];
+  const names = new Set(same.map((f) => f.part.name));
+  const pitches = new Set(same.map((f) => f.note.pitch));
+  return {
+    tick: span.start,
+    duration: span.duration,
+    parts: [...new Set(same.map((f) => f.part.id))],
+    notes: same.map((f) => f.note.id),
+    chances: same.reduce((sum, f) => sum + f.part.notes.length, 0),
+    fixes: same.length > 1 ? all : firstOf(each),
+    amount: beatsText(ctx.meter, span.duration),
+    message:
+      same.length > 1
+        ? `${listed([...names])}: ${pitches.size > 1 ? noteOf(note.pitch) : note.pitch} ${how}.`
+        : `${part.name}: ${note.pitch} ${how}${against(ctx, note, span.start)}.`,
+  };
 }
 
 /** What a foreign note rubs against as it begins to be one: ", against B3 of Voice". */
