@@ -50,6 +50,21 @@ export function nameChords(
   return events;
 }
 
+/** How long each pitch class sounds in a stretch. Who doubles it adds nothing: a root in six parts is one root. */
+function timesOf(notes: readonly MidiNote[], start: Ticks, end: Ticks): Map<number, Ticks> {
+  const time = new Map<number, Ticks>();
+  const until = new Map<number, Ticks>();
+  for (const n of [...notes].sort((a, b) => a.start - b.start)) {
+    const pc = mod(n.midi, 12);
+    const from = Math.max(start, n.start, until.get(pc) ?? start);
+    const to = Math.min(end, n.start + n.duration);
+    if (to <= from) continue;
+    time.set(pc, (time.get(pc) ?? 0) + to - from);
+    until.set(pc, to);
+  }
+  return time;
+}
+
 function nameStretch(
   notes: readonly MidiNote[],
   start: Ticks,
@@ -60,8 +75,7 @@ function nameStretch(
     const overlap = Math.min(end, n.start + n.duration) - Math.max(start, n.start);
     return overlap > 0 ? [{ midi: n.midi, start: n.start, overlap }] : [];
   });
-  const time = new Map<number, number>();
-  for (const { midi, overlap } of sounding) time.set(mod(midi, 12), (time.get(mod(midi, 12)) ?? 0) + overlap);
+  const time = timesOf(notes, start, end);
   const longest = Math.max(0, ...time.values());
   const pcs = [...time]
     .filter(([, t]) => t >= (end - start) * HEARD && t >= longest * HEARD_OF_LONGEST)

@@ -23,6 +23,15 @@ test("a tone must sound long enough to be in the chord", () => {
   expect(named([C, 0, 700], [G, 0, 700], [E, 0, 230])).toEqual(["C5"]);
 });
 
+test("players who double a tone add nothing to it: a third in one part is a third against six roots", () => {
+  const roots = [0, 12, 24, 36, 0, 12].map((up): [number, number, number] => [C - 12 + up, 0, 1920]);
+  expect(named(...roots, [G, 0, 1920], [E, 0, 576])).toEqual(["C"]);
+  expect(named(...roots, [G, 0, 1920], [E, 0, 575])).toEqual(["C5"]);
+  // Two after another are as long as they sound together, where they overlap once.
+  expect(named([C, 0, 1920], [G, 0, 1920], [E, 0, 400], [E + 12, 300, 276])).toEqual(["C"]);
+  expect(named([C, 0, 1920], [G, 0, 1920], [E, 0, 400], [E + 12, 300, 275])).toEqual(["C5"]);
+});
+
 test("the bass is the lowest note of the beginning; a moment late is still the beginning", () => {
   const low = E - 24;
   expect(named([C, 0, 1920], [G, 0, 1920], [low, 60, 1860])).toEqual(["C/E"]);
