@@ -39,11 +39,26 @@ function keyOf(path: Path, ...lists: (readonly unknown[])[]): string | null {
 /** What a list of items is called in a path: notes stand by part. */
 const kindOf = (path: Path): string => (path.at(-2) === "notes" ? "notes" : (path.at(-1) ?? ""));
 
-/** Ids of everything in lists whose items are given new ones where two have one. */
-function namedIn(value: unknown, path: Path, found = new Set<unknown>()): Set<unknown> {
-  if (isList(value) && kindOf(path) in RENAMED) for (const x of value) if (isObject(x)) found.add(x.id);
-  if (isList(value) || isObject(value))
-    for (const [key, inner] of Object.entries(value)) namedIn(inner, [...path, key], found);
+/** What holds no list of things with ids. */
+const BARE = new Set(["groove", "playing", "voicings", "swing"]);
+
+/** All lists of a song whose items are given new ids where two have one. */
+function listsIn(value: unknown, path: Path, found: Json[][] = []): Json[][] {
+  if (isList(value) && kindOf(path) in RENAMED) found.push(value as Json[]);
+  else if (isList(value) || isObject(value))
+    for (const [key, inner] of Object.entries(value)) if (!BARE.has(key)) listsIn(inner, [...path, key], found);
+  return found;
+}
+const idsOf = (lists: readonly Json[][]): Set<unknown> => new Set(lists.flatMap((list) => list.map((x) => x.id)));
+
+/** All lists of a song and their ids: many states are joined with one, which is looked through once. */
+const known = new WeakMap<Song, { lists: ReadonlySet<Json[]>; ids: ReadonlySet<unknown> }>();
+function knownOf(song: Song) {
+  let found = known.get(song);
+  if (!found) {
+    const lists = listsIn(song, []);
+    known.set(song, (found = { lists: new Set(lists), ids: idsOf(lists) }));
+  }
   return found;
 }
 
@@ -55,9 +70,11 @@ class Join {
 
   constructor(base: Song, mine: Song, theirs: Song) {
     this.next = Math.max(mine.nextId, theirs.nextId);
-    const known = namedIn(base, []);
-    const own = namedIn(mine, []);
-    this.given = new Set([...namedIn(theirs, [])].filter((id) => own.has(id) && !known.has(id)));
+    const was = knownOf(base);
+    // Only what is no longer the list it was can hold something new.
+    const fresh = (song: Song) => idsOf(listsIn(song, []).filter((list) => !was.lists.has(list)));
+    const own = fresh(mine);
+    this.given = new Set([...fresh(theirs)].filter((id) => own.has(id) && !was.ids.has(id)));
   }
 
   get nextId(): number {
