@@ -12,8 +12,8 @@ const random = (seed: number) => () => (seed = (seed * 16807) % 2147483647) / 21
 /** What may become of a request on its way. */
 const FAULTS = ["passed", "lost", "answer lost", "late", "twice"] as const;
 type Fault = (typeof FAULTS)[number];
-/** How often each of the faults comes, of all saves. */
-const SHARE = 0.08;
+/** Of so many saves one has a fault, each kind in its turn: so every kind comes up, however the writers race. */
+const EVERY = 3;
 const LATE = 30;
 
 /** A line between writers and a server that comes and goes: it loses, delays and repeats what passes over it. */
@@ -22,7 +22,9 @@ class Line {
   port = 0;
   private server: Server;
 
-  constructor(private chance: () => number) {
+  private saves = 0;
+
+  constructor() {
     this.server = createServer((from, to) => void this.pass(from, to));
   }
 
@@ -38,12 +40,16 @@ class Line {
     this.server.close();
   }
 
+  private next(): Fault {
+    const at = this.saves++;
+    return at % EVERY ? "passed" : nth(FAULTS, 1 + ((at / EVERY) % (FAULTS.length - 1)));
+  }
+
   private async pass(from: IncomingMessage, to: ServerResponse): Promise<void> {
     const chunks: Buffer[] = [];
     for await (const chunk of from) chunks.push(chunk as Buffer);
     const body = Buffer.concat(chunks);
-    const at = Math.floor(this.chance() / SHARE) + 1;
-    const fault: Fault = from.method === "PUT" && at < FAULTS.length ? nth(FAULTS, at) : "passed";
+    const fault = from.method === "PUT" ? this.next() : "passed";
     this.faults[fault]++;
     if (fault === "lost") return void to.destroy();
     if (fault === "late") await new Promise((resolve) => setTimeout(resolve, LATE));
@@ -125,14 +131,15 @@ export interface Storm {
 export async function storm({ edits, every, seed }: { edits: number; every: number; seed: number }): Promise<Storm> {
   const folder = mkdtempSync(path.join(tmpdir(), "orchard-storm-"));
   const chance = random(seed);
-  const line = new Line(chance);
+  const line = new Line();
   const address = await line.listen();
   let { child, port } = await launch(folder);
   line.port = port;
   let kills = 0;
   let done = false;
   try {
-    const made = await fetch(`${address}/api/songs`, {
+    const direct = `http://127.0.0.1:${port}/api/songs`;
+    const made = await fetch(direct, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
       body: JSON.stringify({ title: "Storm" }),
@@ -140,7 +147,7 @@ export async function storm({ edits, every, seed }: { edits: number; every: numb
     const song = must(
       Edit.apply((await made.json()) as Song, { do: "setSection", section: "s1", bars: Math.ceil(edits / 8) + 1 }),
     ).song;
-    await fetch(`${address}/api/songs/${song.id}`, {
+    await fetch(`${direct}/${song.id}`, {
       method: "PUT",
       headers: { "Content-Type": "application/json", "If-Match": made.headers.get("etag") ?? "" },
       body: JSON.stringify(song),

@@ -208,7 +208,7 @@ test("whatever is broken in a file, it is opened as a song that can be stored, o
     ]);
   const ODD = [null, -1, 1e9, 0.5, "", "x".repeat(500), [], {}, true];
   let mendedOnes = 0;
-  for (let i = 0; i < 70; i++) {
+  for (let i = 0; i < 40; i++) {
     // Most of a MIDI file's time is naming its chords: fewer of them.
     const [name, whole] = nth(files, i % 10 ? 0 : 3);
     let bytes = Uint8Array.from(whole);
@@ -236,5 +236,5 @@ test("whatever is broken in a file, it is opened as a song that can be stored, o
       if (read.value.mended.length) mendedOnes++;
     }
   }
-  expect(mendedOnes).toBeGreaterThan(15);
+  expect(mendedOnes).toBeGreaterThan(8);
 });
