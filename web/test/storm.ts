@@ -15,6 +15,8 @@ type Fault = (typeof FAULTS)[number];
 /** Of so many saves one has a fault, each kind in its turn: so every kind comes up, however the writers race. */
 const EVERY = 3;
 const LATE = 30;
+/** So many saves come between two kills at the least. */
+const BETWEEN = 4;
 
 /** A line between writers and a server that comes and goes: it loses, delays and repeats what passes over it. */
 class Line {
@@ -22,7 +24,8 @@ class Line {
   port = 0;
   private server: Server;
 
-  private saves = 0;
+  /** Saves that came over it. */
+  saves = 0;
 
   constructor() {
     this.server = createServer((from, to) => void this.pass(from, to));
@@ -157,7 +160,10 @@ export async function storm({ edits, every, seed }: { edits: number; every: numb
     );
     const weather = (async () => {
       while (!done) {
+        const before = line.saves;
         await new Promise((resolve) => setTimeout(resolve, every * (0.5 + chance())));
+        // However slow the machine, something happens between two kills.
+        while (!done && line.saves < before + BETWEEN) await new Promise((resolve) => setTimeout(resolve, 20));
         if (done) break;
         const ended = new Promise((resolve) => child.on("exit", resolve));
         child.kill("SIGKILL");
