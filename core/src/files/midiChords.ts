@@ -1,4 +1,5 @@
 import { firstOf } from "../base/list";
+import { soundingIn } from "../hear/slice/soundingIn";
 import { because } from "../song/reasons";
 import { spellInKey, type Key } from "../theory/pitch/key";
 import { mod, noteOf } from "../theory/pitch/pitch";
@@ -36,11 +37,13 @@ export function nameChords(
     else inside = [0];
     cuts.push(...inside.map((b) => bar * meter.bar + b));
   }
+  // A stretch reads what sounds in it, however long the file.
+  const sounding = soundingIn(notes, meter.bar);
   const events: Omit<ChordEvent, "id">[] = [];
   cuts.forEach((start, i) => {
     const end = Math.min(length, cuts[i + 1] ?? length);
     const last = events.at(-1);
-    const found = nameStretch(notes, start, end, { key, before: last?.symbol });
+    const found = nameStretch(sounding.within(start, end), start, end, { key, before: last?.symbol });
     if (!found) {
       if (last) last.duration = end - last.start;
       else events.push({ start, duration: end - start, symbol: NO_CHORD });

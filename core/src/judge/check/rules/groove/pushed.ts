@@ -3,6 +3,8 @@ import { listed } from "../../../../theory/words/english";
 import { beatAt, beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import type { Chord } from "../../../../theory/chord/chord";
+import { soundingIn } from "../../../../hear/slice/soundingIn";
+import type { RealizedNote } from "../../../../song/realize";
 import { isSung } from "../../../../hear/singer/range";
 import { isWritten } from "../../../../song/document";
 import type { Edit } from "../../../../song/edits";
@@ -29,7 +31,9 @@ export const pushed: Rule = {
   severity: { chorale: "off", band: "note", jazz: "off", loop: "note" },
   heard: 0.7,
   find(ctx) {
-    const players = playingIn(ctx).filter((p) => p.part.role !== "melody" && !isSung(ctx.song, p.part));
+    const players = playingIn(ctx)
+      .filter((p) => p.part.role !== "melody" && !isSung(ctx.song, p.part))
+      .map((p): Player => ({ ...p, sounding: soundingIn(p.notes, ctx.meter.bar) }));
     const kicks = new Set(ctx.sliced.real.hits.filter((h) => h.drum === "kick").map((h) => h.start));
     const changes = ctx.sliced.real.chords.flatMap((c, i, all) => {
       const before = all[i - 1]?.chord;
@@ -41,6 +45,11 @@ export const pushed: Rule = {
   },
 };
 
+/** A player whose notes around a change are found at once. */
+interface Player extends Sounded {
+  sounding: ReturnType<typeof soundingIn<RealizedNote>>;
+}
+
 interface Change {
   at: Ticks;
   symbol: string;
@@ -50,19 +59,20 @@ interface Change {
 
 function atChange(
   ctx: CheckContext,
-  { players, kicks, chances }: { players: readonly Sounded[]; kicks: ReadonlySet<Ticks>; chances: number },
+  { players, kicks, chances }: { players: readonly Player[]; kicks: ReadonlySet<Ticks>; chances: number },
   { at, symbol, before, next }: Change,
 ): RawFinding[] {
   const { meter } = ctx;
   const beat = nth(meter.beats, beatAt(meter, mod(at - 1, meter.bar))).duration;
   const [old, fresh] = [chordPitchClasses(before), chordPitchClasses(next)];
   const early = players.flatMap((p) => {
-    const notes = p.notes.filter((n) => n.start < at && at - n.start <= beat / HALF && endOf(n) >= at + ON);
+    const around = p.sounding.within(at - 1, at + 1);
+    const notes = around.filter((n) => n.start < at && at - n.start <= beat / HALF && endOf(n) >= at + ON);
     const pcs = notes.map((n) => mod(n.midi, 12));
     const ofNext = pcs.every((pc) => fresh.includes(pc)) && pcs.some((pc) => !old.includes(pc));
-    return notes.length && ofNext && !p.notes.some((n) => n.start === at) ? [{ ...p, notes }] : [];
+    return notes.length && ofNext && !around.some((n) => n.start === at) ? [{ ...p, notes }] : [];
   });
-  const waiting = players.filter((p) => p.notes.some((n) => n.start === at));
+  const waiting = players.filter((p) => p.sounding.at(at).some((n) => n.start === at));
   const [one, another] = early;
   if (!one || another || waiting.length < WAITING) return [];
   const start = Math.min(...one.notes.map((n) => n.start));
@@ -73,8 +83,8 @@ function atChange(
     notes: one.notes.map((n) => ({ id: n.id, start: at, duration: endOf(n) - at })),
   };
   const sooner = waiting.map((p): Edit => {
-    const moved = p.notes.filter((n) => n.start === at);
-    const cut = p.notes.filter((n) => n.start < start && endOf(n) > start);
+    const moved = p.sounding.at(at).filter((n) => n.start === at);
+    const cut = p.sounding.at(start).filter((n) => n.start < start);
     return {
       ...{ do: "changeNotes", section: ctx.section.id, part: p.part.id },
       notes: [

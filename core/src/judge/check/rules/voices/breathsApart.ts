@@ -50,11 +50,11 @@ function meetings(
 ): void {
   const least = BREATH_BEATS * firstOf(ctx.meter.beats).duration;
   a.notes.forEach((after, i) => {
-    const [before, other] = [a.notes[i - 1], b.at.get(after.start)];
-    if (!before || !other) return;
+    const before = a.notes[i - 1];
+    if (!before || !b.at.has(after.start)) return;
     const beside = b.at.get(before.start);
     // Something that began between is a rhythm of its own.
-    if (!beside || b.notes[b.notes.indexOf(other) - 1] !== beside) return;
+    if (!beside || b.before.get(after.start) !== beside) return;
     const gaps = [after.start - endOf(before), after.start - endOf(beside)];
     if (gaps.some((g) => g >= least)) chances.add(after.start);
     if (!(gaps.some((g) => g >= least) && gaps.some((g) => g < THROUGH))) return;

@@ -1,3 +1,4 @@
+import { pairwise } from "../../../../base/list";
 import { isSung } from "../../../../hear/singer/range";
 import type { RealizedNote } from "../../../../song/realize";
 import type { Ticks } from "../../../../theory/time/meter";
@@ -13,6 +14,8 @@ export interface Sung {
   part: Part;
   notes: readonly RealizedNote[];
   at: ReadonlyMap<Ticks, RealizedNote>;
+  /** The note before the one that begins there. */
+  before: ReadonlyMap<Ticks, RealizedNote>;
 }
 
 /** Pairs of sung parts that have one rhythm for most of the section; the tune leads, else who stands first. */
@@ -21,7 +24,8 @@ export function sungTogether(ctx: CheckContext): [upper: Sung, lower: Sung][] {
     .filter((p) => isSung(ctx.song, p) && p.echoes === undefined)
     .map((part): Sung => {
       const notes = [...ctx.played(part.id)].sort((a, b) => a.start - b.start);
-      return { part, notes, at: new Map(notes.map((n) => [n.start, n])) };
+      const before = new Map(pairwise(notes).map(([n, next]) => [next.start, n]));
+      return { part, notes, at: new Map(notes.map((n) => [n.start, n])), before };
     });
   sung.sort((a, b) => Number(b.part.role === "melody") - Number(a.part.role === "melody"));
   return sung.flatMap((a, i) =>
