@@ -67,6 +67,9 @@ const asked = (song: Song, school: string): Song =>
     vocal: { school },
   });
 
+const SIX = ["0 E5 1", "1 F5 1", "2 G5 1", "3 F5 1", "4 E5 1", "5 D5 1"];
+const FIVE = SIX.slice(0, 5);
+
 /** Just inside and just outside of what is asked of those who sound together. */
 export const TOGETHER: [what: string, rule: string, inside: Song, outside: Song][] = [
   [
@@ -98,6 +101,12 @@ export const TOGETHER: [what: string, rule: string, inside: Song, outside: Song]
     "syllable",
     inThirds("lan- terns in . . . . .", "lan- terns in the . . . ."),
     inThirds("lan- terns in the or- . . .", "lan- terns in the . . . ."),
+  ],
+  [
+    "six attacks in common are one rhythm, five are not",
+    "syllable",
+    inThirds("lan- terns in the or-", "lan- terns in the .", { upper: FIVE, lower: FIVE }),
+    inThirds("lan- terns in the or- chard", "lan- terns in the or- .", { upper: SIX, lower: SIX }),
   ],
   ["a rest of less than half a beat is no breath", "breaths-apart", breathing(0.55), breathing(0.5)],
   [
