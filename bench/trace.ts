@@ -8,6 +8,13 @@ import config from "../playwright.config";
 import type { Song } from "../core/src/index";
 import { launchServer } from "../e2e/fixtures";
 
+/** Milliseconds of the main thread's tasks: in all, and each, longest first. */
+export interface Tasks {
+  sum: number;
+  longest: number;
+  each: number[];
+}
+
 interface TraceEvent {
   name: string;
   ph: string;
@@ -15,6 +22,21 @@ interface TraceEvent {
   tid: number;
   pid: number;
   args?: { name?: string };
+}
+
+/** The tasks of the page's main thread that a trace holds. */
+export function mainTasks(trace: string): Tasks {
+  const { traceEvents } = JSON.parse(trace) as { traceEvents: TraceEvent[] };
+  const mains = new Set(
+    traceEvents
+      .filter((e) => e.name === "thread_name" && e.args?.name === "CrRendererMain")
+      .map((e) => `${e.pid}:${e.tid}`),
+  );
+  const each = traceEvents
+    .filter((e) => e.ph === "X" && /RunTask/.test(e.name) && mains.has(`${e.pid}:${e.tid}`))
+    .map((e) => (e.dur ?? 0) / 1000)
+    .sort((a, b) => b - a);
+  return { each, sum: each.reduce((a, b) => a + b, 0), longest: each[0] ?? 0 };
 }
 
 /**
@@ -41,16 +63,7 @@ export async function trace(
   });
   await act(page);
   await browser.stopTracing();
-  const { traceEvents } = JSON.parse(readFileSync(file, "utf8")) as { traceEvents: TraceEvent[] };
-  const mains = new Set(
-    traceEvents
-      .filter((e) => e.name === "thread_name" && e.args?.name === "CrRendererMain")
-      .map((e) => `${e.pid}:${e.tid}`),
-  );
-  const tasks = traceEvents
-    .filter((e) => e.ph === "X" && /RunTask/.test(e.name) && mains.has(`${e.pid}:${e.tid}`))
-    .map((e) => (e.dur ?? 0) / 1000)
-    .sort((a, b) => b - a);
+  const { each: tasks } = mainTasks(readFileSync(file, "utf8"));
   const longest = tasks
     .slice(0, 5)
     .map((t) => t.toFixed(1))

@@ -2,6 +2,7 @@
 import * as pitch from "./public/pitch";
 import * as key from "./public/key";
 import * as meter from "./public/meter";
+import * as plain from "./public/plain";
 import * as text from "./public/text";
 import * as chord from "./public/chord";
 import * as frets from "./public/frets";
@@ -40,6 +41,8 @@ export const Pitch: typeof pitch = pitch;
 export const Key: typeof key = key;
 /** Meters, places and lengths in ticks, 480 to a quarter; tempo in quarters a minute. */
 export const Meter: typeof meter = meter;
+/** Plain values: what two of them have in common. */
+export const Plain: typeof plain = plain;
 /** Words of a sentence. */
 export const Text: typeof text = text;
 /** Chords: symbols, tones, numerals, names for notes. */

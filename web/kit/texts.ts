@@ -47,7 +47,7 @@ export const ticksOf = (ms: number, tempo: Bpm): Ticks => Math.round((ms * tempo
 type Own = NonNullable<Pass["own"]>[number];
 
 /** What of its bars a pass has for itself: "chords, drums, Bass". */
-export const ownText = (song: Song, { chords, groove, notes }: Own): string =>
+export const ownText = (song: Pick<Song, "parts">, { chords, groove, notes }: Own): string =>
   [
     ...(chords ? ["chords"] : []),
     ...(groove ? ["drums"] : []),

@@ -1,4 +1,4 @@
-import { useRef, type MouseEvent, type PointerEvent } from "react";
+import { memo, useRef, type MouseEvent, type PointerEvent } from "react";
 import {
   type ChordAnalysis,
   type ChordEvent,
@@ -34,7 +34,7 @@ interface Props {
   shape: Shape | undefined;
   layoutPinned: boolean;
   focus(id: string): void;
-  rename(): void;
+  rename(id: string, symbol: string): void;
 }
 
 /** What a chord is in its key; a pivot in both. */
@@ -71,8 +71,9 @@ const Sounding = ({ name, written }: { name: string | undefined; written: string
   name && name !== written ? <span className="sounding">{Pitch.typeset(name)}</span> : null;
 
 /** A chord above the lanes: its symbol, what it is in the key, and what it sounds like with the bass. */
-export function ChordCell({ event, analysis, width, meter, sounding, shape, ...rest }: Props) {
-  const { section, chosen, focusable, layoutPinned, focus, rename } = rest;
+export const ChordCell = memo(function ChordCell({ event, analysis, width, meter, sounding, shape, ...rest }: Props) {
+  const { section, chosen, focusable, layoutPinned, focus } = rest;
+  const rename = () => rest.rename(event.id, event.symbol);
   const found = analysis && analysis.category !== "none" && analysis.symbol === event.symbol ? analysis : undefined;
   const room = width - (shape && width > SHAPED ? FRETS : 0);
   return (
@@ -102,7 +103,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
       {width > SOUNDING && <Sounding name={sounding} written={event.symbol} />}
     </Button>
   );
-}
+});
 
 /** Pixels a letter of a numeral takes, and what lies beside it. */
 const NUMERAL = 7.5;
@@ -110,8 +111,14 @@ const PADDING = 8;
 /** Pixels a fret diagram takes. */
 const FRETS = 64;
 
+interface BorderProps {
+  event: ChordEvent;
+  section: string;
+  axis: Axis;
+}
+
 /** The border before a chord: dragged, it snaps to the grid; one edit when it is let go. */
-export function ChordBorder({ event, section, axis }: { event: ChordEvent; section: string; axis: Axis }) {
+export const ChordBorder = memo(function ChordBorder({ event, section, axis }: BorderProps) {
   const grid = usePreferences((s) => s.grid);
   const drag = useRef<{ x: number; start: Ticks } | null>(null);
   const target = (e: PointerEvent) =>
@@ -138,4 +145,4 @@ export function ChordBorder({ event, section, axis }: { event: ChordEvent; secti
       }}
     />
   );
-}
+});

@@ -1,5 +1,5 @@
 import FormControl from "react-bootstrap/FormControl";
-import { useEffect, useMemo } from "react";
+import { memo, useCallback, useEffect, useMemo } from "react";
 import {
   type ChordAnalysis,
   type ChordEvent,
@@ -13,7 +13,7 @@ import { chordsNow } from "../app/commands/chords";
 import { useVoicePart } from "../app/commands/voicings";
 import { usePlayback } from "../app/store/playback";
 import { useResults } from "../app/store/results";
-import type { SectionData } from "../app/store/sectionData";
+import type { RowData } from "./rowData";
 import { useSelection } from "../app/store/selection";
 import { inSight, type Axis, type Window } from "./axis";
 import { ChordBorder, ChordCell } from "./ChordCell";
@@ -24,7 +24,7 @@ import { Ruler } from "./Ruler";
 import { Button } from "../kit/Button";
 
 interface Props {
-  data: SectionData;
+  data: RowData;
   axis: Axis;
   window: Window;
 }
@@ -48,8 +48,28 @@ function reveal(axis: Axis, event: ChordEvent | undefined): void {
 const isLayoutPinned = (event: ChordEvent, part: Part | undefined): boolean =>
   part !== undefined && event.voicings?.[part.id]?.pinned === true;
 
+/** Brings chords of a section into view, and moves the focus to them. */
+function useShow(section: string, axis: Axis): Record<"show" | "focus", (id: string) => void> {
+  const show = useCallback(
+    (id: string) =>
+      reveal(
+        axis,
+        chordsNow(section).find((c) => c.id === id),
+      ),
+    [axis, section],
+  );
+  const focus = useCallback(
+    (id: string) => {
+      show(id);
+      document.querySelector<HTMLElement>(`[data-chord="${id}"]`)?.focus({ preventScroll: true });
+    },
+    [show],
+  );
+  return { show, focus };
+}
+
 /** Ruler and chord symbols with what they mean in the key. */
-export function ChordRow({ data, axis, window }: Props) {
+export const ChordRow = memo(function ChordRow({ data, axis, window }: Props) {
   const section = data.section.id;
   const preview = usePlayback((s) => s.preview !== null);
   // Keys act on the chords as they are stored: the row is never behind, though the rest of the score follows later.
@@ -62,12 +82,8 @@ export function ChordRow({ data, axis, window }: Props) {
   const shapes = useResults((s) =>
     part && Instrument.of(part.instrument, data.song).held.by === "frets" ? s.voicing[part.id] : undefined,
   );
-  const find = (id: string) => chordsNow(section).find((c) => c.id === id);
-  const focus = (id: string) => {
-    reveal(axis, find(id));
-    document.querySelector<HTMLElement>(`[data-chord="${id}"]`)?.focus({ preventScroll: true });
-  };
-  const typed = useChordTyping(data, focus, (id) => reveal(axis, find(id)));
+  const { show, focus } = useShow(section, axis);
+  const typed = useChordTyping(data, focus, show);
   const { typing } = typed;
   // The place of a new chord stays in sight, also when the section grows under it.
   const isNew = typing?.id === NEW;
@@ -114,7 +130,7 @@ export function ChordRow({ data, axis, window }: Props) {
                   shape={shapes?.chords[shapes.ids.indexOf(event.id)]?.shape}
                   layoutPinned={isLayoutPinned(event, part)}
                   focus={focus}
-                  rename={() => typed.begin(event.id, event.symbol)}
+                  rename={typed.begin}
                 />
               )}
               {i > 0 && <ChordBorder event={event} section={section} axis={axis} />}
@@ -138,7 +154,7 @@ export function ChordRow({ data, axis, window }: Props) {
       </div>
     </div>
   );
-}
+});
 
 /** The symbol that is being typed, with what is wrong with it. */
 function SymbolInput({ typed }: { typed: ChordTyping }) {

@@ -3,14 +3,14 @@ import { type Drum, Drums, type Hit, Meter, nth, Pitch } from "../../core/src/in
 import { hitsNow } from "../app/commands/drums";
 import { usePlayback } from "../app/store/playback";
 import { usePreferences } from "../app/store/preferences";
-import type { SectionData } from "../app/store/sectionData";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
 import { drumKey, type Cursor } from "./drumKeys";
+import type { DrumData } from "./laneData";
 import { RADIUS, rowsOf } from "./layout";
 import { useDrumGestures } from "./useDrumGestures";
 
 interface Props {
-  data: SectionData;
+  data: DrumData;
   axis: Axis;
   window: Window;
   /** Height of a row. */
@@ -27,7 +27,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, window, row }: Prop
   const step = usePreferences((s) => s.drumGrid);
   const svg = useRef<SVGSVGElement>(null);
   const [cursor, setCursor] = useState<Cursor | null>(null);
-  const rows = rowsOf(data.section);
+  const rows = rowsOf(data);
   const height = rows.length * row;
   const gestures = useDrumGestures({ svg, data, axis, rows, row, step, moveCursor: setCursor });
   const at = cursor ?? { row: rows.length - 1, start: 0 };
@@ -55,7 +55,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, window, row }: Prop
       {rows.map((drum, i) => (
         <Row key={drum} drum={drum} foot={(i + 1) * row - 1} row={row} data={data} axis={axis} window={window} />
       ))}
-      {!data.real.hits.length && (
+      {!data.hits.length && (
         <text className="invite" x={axis.x(0) + 10} y={(rows.length - 0.5) * row}>
           Click in this row to paint a kick
         </text>
@@ -75,12 +75,12 @@ export const DrumLane = memo(function DrumLane({ data, axis, window, row }: Prop
 });
 
 /** What stands where the keyboard is, to be said. */
-function cursorText(data: SectionData, rows: readonly Drum[], { row, start }: Cursor): string {
+function cursorText(data: DrumData, rows: readonly Drum[], { row, start }: Cursor): string {
   const drum = nth(rows, row);
   const hit = hitsNow(data.section.id, drum).find((h) => h.start === start);
   const main = drum === "kick" && data.kicks.some((k) => k.main && k.start === start);
   const what = hit ? `velocity ${hit.velocity}${main ? ", main accent" : ""}` : "empty";
-  return `${Drums.laneName(data.section, drum)}, ${Meter.position(data.meter, start)}, ${what}`;
+  return `${Drums.laneName(data, drum)}, ${Meter.position(data.meter, start)}, ${what}`;
 }
 
 function Grid({ data, axis, window, step, height }: Props & { step: number; height: number }) {
@@ -100,7 +100,7 @@ function Grid({ data, axis, window, step, height }: Props & { step: number; heig
 
 function Row({ drum, foot, row, data, axis, window }: Props & { drum: Drum; foot: number }) {
   const mains = drum === "kick" ? new Set(data.kicks.filter((k) => k.main).map((k) => k.start)) : null;
-  const hits = data.section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
+  const hits = data.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
   return (
     <g className={`row ${drum}`}>
       <line className="row-line" x1={axis.x(0)} x2={axis.x(data.length)} y1={foot} y2={foot} />
@@ -120,7 +120,7 @@ function Row({ drum, foot, row, data, axis, window }: Props & { drum: Drum; foot
   );
 }
 
-const hitText = (data: SectionData, drum: Drum, h: Hit): string => {
+const hitText = (data: DrumData, drum: Drum, h: Hit): string => {
   const timing = () => {
     if (h.offset) {
       if (h.offset > 0) return "late";
@@ -129,7 +129,7 @@ const hitText = (data: SectionData, drum: Drum, h: Hit): string => {
     return "";
   };
   return [
-    Drums.laneName(data.section, drum),
+    Drums.laneName(data, drum),
     Meter.position(data.meter, h.start),
     `velocity ${h.velocity}`,
     timing(),

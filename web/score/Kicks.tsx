@@ -1,6 +1,6 @@
-import type { Finding } from "../../core/src/index";
-import type { SectionData } from "../app/store/sectionData";
 import { inSight, type Axis, type Window } from "./axis";
+import type { Numbered } from "./findings";
+import type { LaneData } from "./laneData";
 import { RADIUS } from "./layout";
 
 /** The kick's hits run up through the bass lane, so that a coincidence is seen. */
@@ -10,7 +10,7 @@ export const KickLines = ({
   height,
   window,
 }: {
-  data: SectionData;
+  data: Pick<LaneData, "kicks">;
   axis: Axis;
   height: number;
   window: Window;
@@ -29,14 +29,14 @@ export const KickLines = ({
     ));
 
 /** Main accents without a bass note, numbered like their findings. */
-export const OpenAccents = ({ axis, height, findings }: { axis: Axis; height: number; findings: readonly Finding[] }) =>
-  findings.flatMap((f, i) =>
-    f.rule === "uncovered-accent" && f.waived === undefined
+export const OpenAccents = ({ axis, height, found }: { axis: Axis; height: number; found: readonly Numbered[] }) =>
+  found.flatMap(({ finding: f, number }) =>
+    f.rule === "uncovered-accent"
       ? f.places.map((p) => (
           <g key={p.id} className="ghost" aria-hidden="true">
             <circle cx={axis.x(p.tick) + RADIUS} cy={height / 2} r={RADIUS} />
             <text className="finding-mark" x={axis.x(p.tick) + RADIUS + 12} y={height / 2 - 8}>
-              {i + 1}
+              {number}
             </text>
           </g>
         ))

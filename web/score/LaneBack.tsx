@@ -1,13 +1,13 @@
 import { memo } from "react";
 import { Chord, Harmony, Key, Meter, type Midi, Pitch, type RealizedChord, sure } from "../../core/src/index";
 import { useResults } from "../app/store/results";
-import type { SectionData } from "../app/store/sectionData";
 import { useSelection } from "../app/store/selection";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
+import type { LaneData } from "./laneData";
 import type { LaneScale } from "./laneScale";
 
 interface Props {
-  data: SectionData;
+  data: LaneData;
   axis: Axis;
   scale: LaneScale;
   height: number;

@@ -1,9 +1,9 @@
 import { Drums, Instrument, type Part, Pitch } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
-import type { SectionData } from "../app/store/sectionData";
-import { partOfReal } from "../app/store/sectionData";
 import { setLane } from "../app/store/selection";
 import { edit, usePass } from "../app/store/song";
+import { memo } from "react";
+import type { DrumData, LaneData } from "./laneData";
 import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
 import { LaneMenu } from "./LaneMenu";
 import { rowsOf, type LaneBox } from "./layout";
@@ -29,15 +29,16 @@ function Role({ part, instrument }: { part: Part; instrument: string }) {
 }
 
 /** The head of a lane: who plays it, on what, whether it is heard, and how high it stands. */
-export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; box: LaneBox }) {
+export const LaneLabel = memo(function LaneLabel({ data, box }: { data: LaneData | DrumData; box: LaneBox }) {
+  const part = data.source;
   const soloed = usePlayback((s) => s.solo.some((id) => belongs(part, id)));
-  const instrument = Instrument.of(part.instrument, data.song).title;
+  const instrument = Instrument.of(part.instrument, "part" in data ? data : {}).title;
   const open = !box.folded;
   return (
     <div className="lane-label">
       <span className="lane-name">
         <b title={part.name}>{part.name}</b>
-        <LaneMenu data={data} part={part} />
+        <LaneMenu section={data.section} part={part} />
       </span>
       {open && <Role part={part} instrument={instrument} />}
       <span className="lane-tools">
@@ -61,27 +62,22 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
           {open ? "▾" : "▸"}
         </Button>
       </span>
-      {open &&
-        (part.role === "drums" ? (
-          <DrumNames data={data} height={box.height} />
-        ) : (
-          <Octaves data={data} part={part} height={box.height} />
-        ))}
+      {open && "groove" in data && <DrumNames data={data} height={box.height} />}
+      {open && "part" in data && <Octaves data={data} height={box.height} />}
     </div>
   );
-}
+});
 
-const DrumNames = ({ data, height }: { data: SectionData; height: number }) =>
-  rowsOf(data.section).map((drum, i, { length }) => (
+const DrumNames = ({ data, height }: { data: DrumData; height: number }) =>
+  rowsOf(data).map((drum, i, { length }) => (
     <i key={drum} className="drum-name" style={{ top: (i * height) / length, lineHeight: `${height / length}px` }}>
-      {Drums.laneName(data.section, drum)}
+      {Drums.laneName(data, drum)}
     </i>
   ));
 
-function Octaves({ data, part, height }: { data: SectionData; part: Part; height: number }) {
-  const real = partOfReal(data, part.id);
-  const [low, high] = partRange(real, data.song);
-  const scale = laneScale([low, high], laneFoot(real.notes, height));
+function Octaves({ data, height }: { data: LaneData; height: number }) {
+  const [low, high] = partRange(data.part, data);
+  const scale = laneScale([low, high], laneFoot(data.part.notes, height));
   return octaves(low, high).map((m) => (
     <i key={m} className="octave" style={{ top: scale.y(m) }}>
       C{m / 12 - 1}

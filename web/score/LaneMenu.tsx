@@ -3,8 +3,8 @@ import { Instrument, type Part, Pitch, Song } from "../../core/src/index";
 import { move } from "../app/commands/moves";
 import { addPart, moveEdit, NEW_PARTS, removePart } from "../app/commands/parts";
 import { setInstrument } from "../app/commands/voicings";
-import type { SectionData } from "../app/store/sectionData";
-import { edit } from "../app/store/song";
+import type { LaneData } from "./laneData";
+import { edit, useStored } from "../app/store/song";
 import { InPlace } from "../kit/InPlace";
 import { MoveSelect } from "../kit/MoveSelect";
 import { Select } from "../kit/Select";
@@ -13,7 +13,7 @@ import { Select } from "../kit/Select";
  * What can be done with a part, at its own label: its name and instrument, its place among the others, more parts, and
  * away with it.
  */
-export function LaneMenu({ data, part }: { data: SectionData; part: Part }) {
+export function LaneMenu({ section, part }: { section: LaneData["section"]; part: Part }) {
   return (
     <Dropdown autoClose="outside" className="lane-menu">
       <Dropdown.Toggle
@@ -25,14 +25,14 @@ export function LaneMenu({ data, part }: { data: SectionData; part: Part }) {
         <i className="bi-three-dots" />
       </Dropdown.Toggle>
       <Dropdown.Menu popperConfig={{ strategy: "fixed" }} renderOnMount={false}>
-        <Items data={data} part={part} />
+        <Items section={section} part={part} />
       </Dropdown.Menu>
     </Dropdown>
   );
 }
 
-function Items({ data, part }: { data: SectionData; part: Part }) {
-  const { song } = data;
+function Items({ section, part }: { section: LaneData["section"]; part: Part }) {
+  const { song } = useStored(section.id);
   const instruments = Instrument.forRole(song).filter((i) => i.roles.includes(part.role));
   const [up, down] = [moveEdit(song.parts, part.id, -1), moveEdit(song.parts, part.id, 1)];
   return (
@@ -56,12 +56,12 @@ function Items({ data, part }: { data: SectionData; part: Part }) {
         {Song.isWritten(part) && (
           <>
             <MoveSelect
-              label={`Move the notes of ${part.name} in ${data.section.name}`}
-              words={`move its notes in ${data.section.name}`}
+              label={`Move the notes of ${part.name} in ${section.name}`}
+              words={`move its notes in ${section.name}`}
               go={(by, said) =>
                 move(
-                  { do: "transposePart", part: part.id, section: data.section.id, ...by },
-                  `${part.name} went ${said} in ${data.section.name}`,
+                  { do: "transposePart", part: part.id, section: section.id, ...by },
+                  `${part.name} went ${said} in ${section.name}`,
                 )
               }
             />

@@ -1,7 +1,5 @@
 import { memo, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import {
-  Comp,
-  type Finding,
   nth,
   type Part,
   Pitch,
@@ -15,14 +13,14 @@ import {
 import type { NoteChange } from "../app/commands/notes";
 import { usePlayback } from "../app/store/playback";
 import { usePreferences } from "../app/store/preferences";
-import { partOfReal, type SectionData } from "../app/store/sectionData";
 import { chooseNotes, useSelection } from "../app/store/selection";
 import { inSight, type Axis, type Window } from "./axis";
-import { numbersOf } from "./findings";
+import { numbersOf, type Numbered } from "./findings";
 import { VoiceWays } from "./VoiceWays";
 import { lyricLines, setAside } from "./geometry";
 import { KickLines, OpenAccents } from "./Kicks";
 import { LaneBack } from "./LaneBack";
+import type { LaneData } from "./laneData";
 import { keptRange, laneFoot, laneScale, partRange, type LaneScale } from "./laneScale";
 import { RADIUS } from "./layout";
 import { noteKey } from "./noteKeys";
@@ -33,13 +31,13 @@ import { WordEntry } from "./WordEntry";
 import { Box, LiveNotes } from "./LiveNotes";
 
 interface Props {
-  data: SectionData;
-  part: string;
+  data: LaneData;
   axis: Axis;
   height: number;
   tint: string;
   window: Window;
-  findings: readonly Finding[];
+  /** The findings about this part. */
+  found: readonly Numbered[];
   /** The lane one works in shows the tones of each chord as lines. */
   lined: boolean;
 }
@@ -52,18 +50,13 @@ function wordLines(notes: readonly RealizedNote[], axis: Axis, verse: number): M
 }
 
 /** Range of a lane: as its notes need it, but kept while it is worked in, so that nothing moves under the hand. */
-function useLaneScale(
-  data: SectionData,
-  partId: string,
-  height: number,
-): { scale: LaneScale; hold(on: boolean): void } {
-  const part = partOfReal(data, partId);
+function useLaneScale(data: LaneData, height: number): { scale: LaneScale; hold(on: boolean): void } {
+  const { part } = data;
   const [held, hold] = useState(false);
-  const range = useRef(partRange(part, data.song));
+  const range = useRef(partRange(part, data));
   const last = useRef({ section: data.section.id, height });
   const elsewhere = last.current.section !== data.section.id;
-  range.current =
-    held && !elsewhere ? (keptRange(range.current, part) as [number, number]) : partRange(part, data.song);
+  range.current = held && !elsewhere ? (keptRange(range.current, part) as [number, number]) : partRange(part, data);
   last.current = { section: data.section.id, height };
   const foot = laneFoot(part.notes, height);
   const [low, high] = range.current;
@@ -71,13 +64,10 @@ function useLaneScale(
 }
 
 /** The notes as they are shown: while some are dragged, as they would be. */
-function useShown(
-  data: SectionData,
-  part: RealizedPart,
-  { changes, copies }: NoteGestures,
-): Pick<NotesProps, "notes" | "roles"> {
+function useShown(data: LaneData, { changes, copies }: NoteGestures): Pick<NotesProps, "notes" | "roles"> {
+  const { part, roles, real } = data;
   return useMemo(() => {
-    if (!changes.length) return { notes: part.notes, roles: sure(data.roles.get(part.id)) };
+    if (!changes.length) return { notes: part.notes, roles };
     const by = new Map(changes.map((c) => [c.id, c]));
     const went = part.notes.flatMap((n): RealizedNote[] => {
       const change = by.get(n.id);
@@ -86,43 +76,34 @@ function useShown(
       return copies ? [n, { ...gone, id: `${n.id}-copy` }] : [gone];
     });
     const notes = went.sort((a, b) => a.start - b.start);
-    return { notes, roles: Slice.roles(data.real, { ...part, notes }) };
-  }, [changes, copies, part, data]);
+    return { notes, roles: Slice.roles(real, { ...part, notes }) };
+  }, [changes, copies, part, roles, real]);
 }
 
 /** Chords that are held from one to the next show the way of their voices. */
 const holdsChords = ({ link, playing: { comp = {} } }: Part): boolean =>
   link?.kind === "voicing" && !comp.follow && (comp.rhythm ?? "held") === "held";
 
+const NONE: readonly string[] = [];
+
 /** A pitched part: its notes over the tones of each chord, written and moved with mouse and keys. */
-export const PitchLane = memo(function PitchLane({
-  data,
-  part: partId,
-  axis,
-  height,
-  tint,
-  window,
-  findings,
-  lined,
-}: Props) {
-  const part = partOfReal(data, partId);
-  const source = data.song.parts.find((p) => p.id === partId);
+export const PitchLane = memo(function PitchLane({ data, axis, height, tint, window, found, lined }: Props) {
+  const { part, source } = data;
   const preview = usePlayback((s) => s.preview !== null);
-  const chosen = useSelection((s) => s.notes);
+  const ids = useSelection((s) => (s.notes.part === part.id ? s.notes.ids : NONE));
   const svg = useRef<SVGSVGElement>(null);
-  const { scale, hold } = useLaneScale(data, partId, height);
+  const { scale, hold } = useLaneScale(data, height);
   const editable = !part.linked && !preview;
   const gestures = useNoteGestures({ svg, data, part, axis, scale, editable });
-  const shown = useShown(data, part, gestures);
+  const shown = useShown(data, gestures);
   const [typing, setTyping] = useState<string | null>(null);
 
-  const ids = chosen.part === partId ? chosen.ids : [];
   const current = ids[0] ?? part.notes[0]?.id;
   const select = (id: string, all = [id]) => {
-    chooseNotes(partId, all);
+    chooseNotes(part.id, all);
     requestAnimationFrame(() => svg.current?.querySelector<SVGElement>(`[data-note="${id}"]`)?.focus());
   };
-  const threaded = source && holdsChords(source) ? source : null;
+  const threaded = holdsChords(source);
   const bass = part.role === "bass";
   const lane = { data, axis, scale, height };
   const onKeyDown = (e: KeyboardEvent) => {
@@ -147,9 +128,9 @@ export const PitchLane = memo(function PitchLane({
     >
       <LaneBack {...lane} window={window} lined={lined} colors={lined && !bass && !part.linked} />
       {bass && <KickLines data={data} axis={axis} height={height} window={window} />}
-      {threaded && <Threads data={data} part={Comp.voices(threaded)} axis={axis} y={scale.y} window={window} />}
-      <VoiceWays part={partId} notes={shown.notes} findings={findings} axis={axis} y={scale.y} window={window} />
-      <Upbeat data={data} part={partId} axis={axis} scale={scale} />
+      {threaded && <Threads data={data} axis={axis} y={scale.y} window={window} />}
+      <VoiceWays notes={shown.notes} found={found} axis={axis} y={scale.y} window={window} />
+      <Upbeat notes={data.upbeat} axis={axis} scale={scale} />
       <Notes
         {...lane}
         {...shown}
@@ -159,19 +140,19 @@ export const PitchLane = memo(function PitchLane({
         ids={ids}
         current={current}
         editable={editable}
-        threaded={threaded !== null}
-        findings={findings}
+        threaded={threaded}
+        found={found}
         dragged={gestures.dragged}
       />
-      <Over {...lane} part={partId} box={gestures.box} typing={typing} type={setTyping} select={select} />
-      {bass && <OpenAccents axis={axis} height={height} findings={findings} />}
+      <Over {...lane} part={part.id} box={gestures.box} typing={typing} type={setTyping} select={select} />
+      {bass && <OpenAccents axis={axis} height={height} found={found} />}
     </svg>
   );
 });
 
 /** The notes with which the next pass begins before its first bar: they sound here, and are written there. */
-const Upbeat = ({ data, part, axis, scale }: Pick<OverProps, "data" | "part" | "axis" | "scale">) =>
-  data.upbeats.get(part)?.map((n) => (
+const Upbeat = ({ notes, axis, scale }: { notes: readonly RealizedNote[] } & Pick<OverProps, "axis" | "scale">) =>
+  notes.map((n) => (
     <g key={n.id} className="upbeat" transform={`translate(${axis.x(n.start)} ${scale.y(n.midi)})`}>
       <title>{`${Pitch.typesetAll(n.pitch)}, upbeat of the next pass`}</title>
       <line x1={0} x2={n.duration * axis.scale} y1={0} y2={0} />
@@ -180,7 +161,7 @@ const Upbeat = ({ data, part, axis, scale }: Pick<OverProps, "data" | "part" | "
   ));
 
 interface OverProps {
-  data: SectionData;
+  data: LaneData;
   part: string;
   axis: Axis;
   scale: LaneScale;
@@ -209,7 +190,7 @@ function Over({ data, part, axis, scale, height, box, typing, type, select }: Ov
 }
 
 interface NotesProps {
-  data: SectionData;
+  data: LaneData;
   part: RealizedPart;
   /** The notes as they are shown: while one is dragged, as they would be. */
   notes: readonly RealizedNote[];
@@ -224,7 +205,7 @@ interface NotesProps {
   current: string | undefined;
   editable: boolean;
   threaded: boolean;
-  findings: readonly Finding[];
+  found: readonly Numbered[];
   /** The note that is dragged: what it would be is told beside it. */
   dragged: string | null;
 }
@@ -242,7 +223,7 @@ function Notes({
   window,
   height,
   threaded,
-  findings,
+  found,
   ids,
   current,
   dragged,
@@ -255,7 +236,7 @@ function Notes({
     visible.map((n) => ({ start: n.start, y: scale.y(n.midi) })),
     RADIUS * 2 - 2,
   );
-  const numbers = numbersOf(findings, part.id);
+  const numbers = numbersOf(found);
   const words = wordLines(part.notes, axis, verse);
   const kickAt = new Set(data.kicks.map((k) => k.start));
   const widthOf = (n: RealizedNote) => n.duration * axis.scale - (threaded ? threadReach(n.duration * axis.scale) : 0);

@@ -1,8 +1,8 @@
-import { useRef, useState, type PointerEvent } from "react";
+import { memo, useRef, useState, type PointerEvent } from "react";
 import { Meter, Pitch, sure } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
 import { useResults } from "../app/store/results";
-import type { SectionData } from "../app/store/sectionData";
+import type { RowData } from "./rowData";
 import { usePass } from "../app/store/song";
 import { ownText } from "../kit/texts";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
@@ -18,7 +18,7 @@ const numbered = (width: number): number => 2 ** Math.max(0, Math.ceil(Math.log2
 const LEAST_MARK = 6;
 
 /** Bar numbers and beats. A click sets where playing begins; a drag loops the bars it goes over. */
-export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; window: Window }) {
+export const Ruler = memo(function Ruler({ data, axis, window }: { data: RowData; axis: Axis; window: Window }) {
   const loop = usePlayback((s) => s.loop);
   const from = usePlayback((s) => s.from);
   const ruler = useRef<HTMLDivElement>(null);
@@ -87,10 +87,10 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
       )}
     </div>
   );
-}
+});
 
 /** The bars that the pass in view has for itself. */
-function OwnBars({ data, axis }: { data: SectionData; axis: Axis }) {
+function OwnBars({ data, axis }: { data: RowData; axis: Axis }) {
   const pass = usePass();
   if (pass?.sectionId !== data.section.id) return null;
   return pass.own?.map((own) => (
@@ -107,7 +107,7 @@ function OwnBars({ data, axis }: { data: SectionData; axis: Axis }) {
 }
 
 /** Where something was found, under the numbers of the bars. */
-function FoundMarks({ data, axis, window }: { data: SectionData; axis: Axis; window: Window }) {
+function FoundMarks({ data, axis, window }: { data: RowData; axis: Axis; window: Window }) {
   const findings = useResults((s) => s.findings);
   return findings
     .filter((f) => f.waived === undefined && f.where.section === data.section.id)

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from "react";
+import { memo, useEffect, useMemo } from "react";
 import { Instrument, type Part, type Pass, sure } from "../../core/src/index";
 import { usePreferences } from "../app/store/preferences";
 import { useResults } from "../app/store/results";
@@ -6,12 +6,15 @@ import type { SectionData } from "../app/store/sectionData";
 import { useSelection } from "../app/store/selection";
 import { edit, storedSong, usePass } from "../app/store/song";
 import { InPlace } from "../kit/InPlace";
-import { makeAxis, zoomForBars, zoomToFit } from "./axis";
+import { makeAxis, zoomForBars, zoomToFit, type Axis, type Window } from "./axis";
 import { ChordRow } from "./ChordRow";
 import { DrumLane } from "./DrumLane";
 import { LaneLabel } from "./LaneLabel";
-import { LABEL_WIDTH, laneBoxes, laneOrder, rowsOf, SCORE_VARIABLES, TOP_HEIGHT } from "./layout";
+import { useNumbered, type Numbered } from "./findings";
+import { useLanes, type DrumData, type LaneData } from "./laneData";
+import { LABEL_WIDTH, laneBoxes, laneOrder, rowsOf, type LaneBox, SCORE_VARIABLES, TOP_HEIGHT } from "./layout";
 import { PitchLane } from "./PitchLane";
+import { useRow } from "./rowData";
 import { Strip } from "./Strip";
 import "./style.scss";
 import { showLane, useFound, usePlayhead, useViewport } from "./useViewport";
@@ -71,10 +74,16 @@ const timeOf = ({ id, sectionId }: Pass): string =>
       .findIndex((p) => p.id === id) + 1
   }`;
 
+interface Props {
+  data: SectionData;
+  /** Parts the work is about. */
+  focus: readonly string[];
+}
+
 /**
  * The lanes of a section over time: highest register on top, drums at the bottom. Those the work is about stand high.
  */
-export function Score({ data, focus }: { data: SectionData; focus: readonly string[] }) {
+export const Score = memo(function Score({ data, focus }: Props) {
   const zoom = usePreferences((s) => s.zoom);
   const chosen = useSelection((s) => s.lanes);
   const findings = useResults((s) => s.findings);
@@ -88,8 +97,17 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
     () => ({ from: view.left - BEYOND, to: view.left + view.width + BEYOND }),
     [view.left, view.width],
   );
+  const lanes = useLanes(data);
+  const row = useRow(data);
   const rows = rowsOf(data.section).length;
-  const boxes = laneBoxes(parts, rows, view.height - TOP_HEIGHT, { focus, chosen });
+  const boxes = useMemo(
+    () => laneBoxes(parts, rows, view.height - TOP_HEIGHT, { focus, chosen }),
+    [parts, rows, view.height, focus, chosen],
+  );
+  const found = useNumbered(
+    findings,
+    useMemo(() => parts.map((p) => p.id), [parts]),
+  );
   // What one works in comes into view with its workspace.
   const first = focus[0];
   useEffect(() => {
@@ -109,41 +127,65 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
             />
             <PassNote data={data} />
           </div>
-          <ChordRow data={data} axis={axis} window={window} />
+          <ChordRow data={row} axis={axis} window={window} />
         </div>
-        {parts.map((part) => {
-          const box = sure(boxes.get(part.id));
-          const tint = tintOf(part);
-          const state = `${box.folded ? " folded" : ""}${out.includes(part.id) ? " out" : ""}`;
-          return (
-            <section
-              key={part.id}
-              id={`lane-${part.id}`}
-              className={`lane ${part.role} ${tint}${state}`}
-              style={{ height: box.height }}
-              aria-label={part.name}
-            >
-              <LaneLabel data={data} part={part} box={box} />
-              {box.folded && <Strip data={data} part={part.id} axis={axis} />}
-              {!box.folded && part.role === "drums" && (
-                <DrumLane data={data} axis={axis} window={window} row={box.height / rows} />
-              )}
-              {!box.folded && part.role !== "drums" && (
-                <PitchLane
-                  data={data}
-                  part={part.id}
-                  axis={axis}
-                  height={box.height}
-                  tint={tint}
-                  window={window}
-                  findings={findings}
-                  lined={focus.includes(part.id)}
-                />
-              )}
-            </section>
-          );
-        })}
+        {parts.map((part) => (
+          <Lane
+            key={part.id}
+            data={sure(lanes.pitched.get(part.id) ?? lanes.drums.get(part.id))}
+            axis={axis}
+            window={window}
+            box={sure(boxes.get(part.id))}
+            rows={rows}
+            out={out.includes(part.id)}
+            found={found(part.id)}
+            lined={focus.includes(part.id)}
+          />
+        ))}
       </div>
     </div>
   );
+});
+
+interface LaneProps {
+  data: LaneData | DrumData;
+  axis: Axis;
+  window: Window;
+  box: LaneBox;
+  /** Rows of the drum grid. */
+  rows: number;
+  /** It is out in the pass in view. */
+  out: boolean;
+  found: readonly Numbered[];
+  lined: boolean;
 }
+
+/** One part over time: its head, and its notes, hits, or both as a strip. */
+const Lane = memo(function Lane({ data, axis, window, box, rows, out, found, lined }: LaneProps) {
+  const part = data.source;
+  const tint = tintOf(part);
+  const state = `${box.folded ? " folded" : ""}${out ? " out" : ""}`;
+  return (
+    <section
+      id={`lane-${part.id}`}
+      className={`lane ${part.role} ${tint}${state}`}
+      style={{ height: box.height }}
+      aria-label={part.name}
+    >
+      <LaneLabel data={data} box={box} />
+      {box.folded && <Strip data={data} axis={axis} window={window} />}
+      {!box.folded && "groove" in data && <DrumLane data={data} axis={axis} window={window} row={box.height / rows} />}
+      {!box.folded && "part" in data && (
+        <PitchLane
+          data={data}
+          axis={axis}
+          height={box.height}
+          tint={tint}
+          window={window}
+          found={found}
+          lined={lined}
+        />
+      )}
+    </section>
+  );
+});

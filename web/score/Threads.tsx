@@ -1,12 +1,11 @@
 import { memo } from "react";
 import { Check, Comp, Meter, nth, Slice, sure, Voicing } from "../../core/src/index";
-import type { SectionData } from "../app/store/sectionData";
 import type { Axis, Window } from "./axis";
+import type { LaneData } from "./laneData";
 import { DOTS_BELOW } from "./layout";
 
 interface Props {
-  data: SectionData;
-  part: string;
+  data: LaneData;
   axis: Axis;
   y(midi: number): number;
   window: Window;
@@ -61,17 +60,16 @@ function ThreadMark({
  * The way of each voice from chord to chord: straight where it stays, dotted by step, dashed with its semitones where
  * it leaps, doubled and marked where it moves in a parallel fifth or octave.
  */
-export const Threads = memo(function Threads({ data, part, axis, y, window }: Props) {
-  const chords = Comp.voicedChords(data.section, part);
-  const source = data.song.parts.find((p) => p.id === part);
+export const Threads = memo(function Threads({ data: { source, events, profile }, axis, y, window }: Props) {
+  const chords = Comp.voicedChords({ chords: events }, Comp.voices(source));
   // Counted as the cost of the layouts counts them, red where the school that judges calls them a fault.
-  const counted = Voicing.countedBy(source?.playing.voicing?.school ?? "band");
-  const fault = PARALLELS.severity[data.song.profile] === "fault" ? " fault" : "";
+  const counted = Voicing.countedBy(source.playing.voicing?.school ?? "band");
+  const fault = PARALLELS.severity[profile] === "fault" ? " fault" : "";
   // Words stand where there is room for them.
   const told = axis.scale * Meter.QUARTER >= DOTS_BELOW;
   const joins = chords.flatMap((chord, i) => {
     const last = i === chords.length - 1;
-    const next = last && source?.link?.loop ? chords[0] : chords[i + 1];
+    const next = last && source.link?.loop ? chords[0] : chords[i + 1];
     const end = chord.start + chord.duration;
     const x = axis.x(end);
     const apart = !next || (!last && next.start > end);

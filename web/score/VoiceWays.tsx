@@ -1,11 +1,12 @@
 import { memo } from "react";
 import type { Finding, RealizedNote } from "../../core/src/index";
 import { inSight, type Axis, type Window } from "./axis";
+import type { Numbered } from "./findings";
 
 interface Props {
-  part: string;
   notes: readonly RealizedNote[];
-  findings: readonly Finding[];
+  /** The findings about this part. */
+  found: readonly Numbered[];
   axis: Axis;
   y(midi: number): number;
   window: Window;
@@ -20,11 +21,11 @@ interface Way {
 }
 
 /** The moves of this part that make a finding of voices: the other voice is drawn in its own lane. */
-function waysOf({ part, notes, findings }: Pick<Props, "part" | "notes" | "findings">): Way[] {
+function waysOf({ notes, found }: Pick<Props, "notes" | "found">): Way[] {
   const byId = new Map(notes.map((n) => [n.id, n]));
   const ways = new Map<string, Way>();
-  for (const { family, severity, waived, where, places } of findings) {
-    if (family !== "voices" || waived !== undefined || !where.parts.includes(part)) continue;
+  for (const { family, severity, places } of found.map((f) => f.finding)) {
+    if (family !== "voices") continue;
     for (const place of places) {
       const own = place.notes.flatMap((id) => byId.get(id) ?? []).sort((a, b) => a.start - b.start);
       for (const [i, to] of own.entries()) {

@@ -1,8 +1,8 @@
-import { useState, type KeyboardEvent } from "react";
+import { useCallback, useState, type KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
 import { Chord, type Problem, sure } from "../../core/src/index";
 import { chordsNow, putEdit } from "../app/commands/chords";
-import type { SectionData } from "../app/store/sectionData";
+import type { RowData } from "./rowData";
 import { chooseChord } from "../app/store/selection";
 import { edit, say, useSong } from "../app/store/song";
 
@@ -29,7 +29,7 @@ export interface ChordTyping {
  * as it was.
  */
 export function useChordTyping(
-  data: SectionData,
+  data: Pick<RowData, "section" | "meter">,
   focus: (id: string) => void,
   reveal: (id: string) => void,
 ): ChordTyping {
@@ -63,9 +63,10 @@ export function useChordTyping(
       setTyping({ id: next.id, text: next.symbol, problem: null });
     } else if (!back) setTyping({ id: NEW, text: "", problem: null });
   };
+  const begin = useCallback((id: string, text: string) => setTyping({ id, text, problem: null }), []);
   return {
     typing,
-    begin: (id, text) => setTyping({ id, text, problem: null }),
+    begin,
     change: (text) => setTyping({ ...sure(typing), text, problem: null }),
     onBlur: () => {
       if (typing?.problem) setTyping(null);

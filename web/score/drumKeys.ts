@@ -1,7 +1,7 @@
 import { firstOf, nth } from "../../core/src/index";
 import type { Drum, Hit, Ticks } from "../../core/src/index";
 import { hitsNow, setHit, setMain, usualVelocity } from "../app/commands/drums";
-import type { SectionData } from "../app/store/sectionData";
+import type { DrumData } from "./laneData";
 import { runShortcut, sidewaysOf, upwardOf, withAny, type Press, type Shortcut } from "../kit/shortcuts";
 
 /** Where the keyboard stands in the drum grid. */
@@ -14,7 +14,7 @@ export interface Cursor {
 const LOUDER = 8;
 
 interface Grid {
-  data: SectionData;
+  data: Pick<DrumData, "section" | "kicks" | "meter" | "length">;
   rows: readonly Drum[];
   step: Ticks;
   cursor: Cursor;

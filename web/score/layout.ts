@@ -33,7 +33,7 @@ export const SCORE_VARIABLES = {
 const USUAL: readonly Drum[] = ["kick", "snare", "clap", "closedHat", "openHat"];
 
 /** The rows of the grid, top to bottom: hats above, kick at the foot, under the bass. */
-export const rowsOf = (section: Section): Drum[] =>
+export const rowsOf = (section: Pick<Section, "groove">): Drum[] =>
   Drums.ALL.filter((d) => USUAL.includes(d) || section.groove.lanes.some((l) => l.drum === d)).reverse();
 
 /** Highest register on top, drums at the bottom; within a register in the order of the song. */

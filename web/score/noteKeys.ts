@@ -12,7 +12,10 @@ import type { LaneScale } from "./laneScale";
 import { clampStart } from "./useNoteGestures";
 
 interface Lane {
-  data: SectionData;
+  data: Pick<SectionData, "key" | "length" | "meter"> & {
+    section: Pick<SectionData["section"], "id">;
+    real: Pick<SectionData["real"], "chords">;
+  };
   part: RealizedPart;
   axis: Axis;
   scale: LaneScale;

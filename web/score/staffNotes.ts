@@ -6,7 +6,7 @@ import { useResults } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
 import { chooseNotes, useSelection } from "../app/store/selection";
 import { makeAxis } from "./axis";
-import { numbersOf } from "./findings";
+import { numbered, numbersOf } from "./findings";
 import { laneScale, partRange } from "./laneScale";
 import { noteKey } from "./noteKeys";
 import type { Placed } from "./sheet";
@@ -83,7 +83,7 @@ export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
     host?.querySelectorAll(".staff-finding").forEach((mark) => mark.remove());
     const heads = [...(host?.querySelectorAll<SVGGraphicsElement>(".staff-note") ?? [])];
     const numbers = new Map(
-      [...new Set(heads.map((h) => sure(h.dataset.part)))].map((part) => [part, numbersOf(findings, part)]),
+      [...new Set(heads.map((h) => sure(h.dataset.part)))].map((part) => [part, numbersOf(numbered(findings, part))]),
     );
     const taken = new Set<string>();
     const inks = new Map<SVGSVGElement, Ink[]>();

@@ -2,7 +2,7 @@ import { nth, sure } from "../../core/src/index";
 import { useState, type PointerEvent, type RefObject } from "react";
 import type { Drum, Ticks } from "../../core/src/index";
 import { hitsNow, paintHits, setHit, setMain } from "../app/commands/drums";
-import type { SectionData } from "../app/store/sectionData";
+import type { DrumData } from "./laneData";
 import { edit } from "../app/store/song";
 import type { Axis } from "./axis";
 import { floorTick } from "./geometry";
@@ -33,7 +33,7 @@ interface Drag {
 
 interface Grid {
   svg: RefObject<SVGSVGElement | null>;
-  data: SectionData;
+  data: Pick<DrumData, "section" | "kicks" | "meter" | "length">;
   axis: Axis;
   rows: readonly Drum[];
   /** Height of a row. */

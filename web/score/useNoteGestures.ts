@@ -23,11 +23,11 @@ import {
 } from "../app/commands/notes";
 import { tryEdit } from "../app/store/analysis";
 import { usePreferences } from "../app/store/preferences";
-import type { SectionData } from "../app/store/sectionData";
 import { chooseChord, chooseNotes, useSelection } from "../app/store/selection";
 import { sectionNow, useSong } from "../app/store/song";
 import type { Axis } from "./axis";
 import { floorTick, snapPitch, snapTick } from "./geometry";
+import type { LaneData } from "./laneData";
 import type { LaneScale } from "./laneScale";
 
 /** Pixels the mouse may move before a press is a drag. */
@@ -52,7 +52,7 @@ interface Drag extends Point {
 
 interface Lane {
   svg: RefObject<SVGSVGElement | null>;
-  data: SectionData;
+  data: LaneData;
   part: RealizedPart;
   axis: Axis;
   scale: LaneScale;

@@ -15,14 +15,11 @@ export interface Fact<At extends Argument[], T> {
   id: string;
   of(read: Reader, ...at: At): T;
   /**
-   * Whether a new value says the same as the old one; then whatever rests on it stands. By default only the same object
-   * does.
+   * The new value with what it has in common with the old one: where both say the same, the old one itself, and
+   * whatever rests on it stands. By default nothing is taken over. `sharing` does it for plain data.
    */
-  same?: (a: T, b: T) => boolean;
+  keep?: (before: T, now: T) => T;
 }
-
-/** For `same`: small values that say the same although they were made anew. */
-export const alike = <T>(a: T, b: T): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** What a fact is worked out from. */
 export interface Reader {
@@ -99,7 +96,7 @@ export function createMemory(): Memory {
     } finally {
       open.pop();
     }
-    if (cell.value === undefined || !cell.fact.same?.(cell.value, value)) cell.value = value;
+    cell.value = cell.value !== undefined && cell.fact.keep ? cell.fact.keep(cell.value, value) : value;
     Object.assign(cell, { song: now, read, rests, holds: now });
     counts.set(cell.fact.id, (counts.get(cell.fact.id) ?? 0) + 1);
   }

@@ -15,7 +15,8 @@ import {
   type RealizedNote,
   type RealizedSong,
 } from "../song/realize";
-import { alike, type Fact } from "../facts/memory";
+import { kept, keptItems, sharing } from "../base/plain";
+import { type Fact } from "../facts/memory";
 
 /** How linked parts are read: as they are played, or as the chords they come from. */
 export type Sounding = "played" | "held";
@@ -27,6 +28,7 @@ export const chordsAt: Fact<[Place], RealizedChord[]> = {
     const frame = frameOf(read.song, place);
     return frame ? realizedChords(frame) : [];
   },
+  keep: sharing,
 };
 
 /** Notes of one part at a place. */
@@ -37,6 +39,7 @@ export const notesAt: Fact<[Place, string, Sounding], RealizedNote[]> = {
     const part = partOf(read.song, id);
     return frame && part ? realizedNotes(read.song, frame, part, reading === "held") : [];
   },
+  keep: sharing,
 };
 
 /** Drum hits of a place. */
@@ -46,6 +49,7 @@ export const hitsAt: Fact<[Place], RealizedHit[]> = {
     const frame = frameOf(read.song, place);
     return frame ? realizedHits(read.song, frame) : [];
   },
+  keep: sharing,
 };
 
 /** A place realized by itself, from tick 0. */
@@ -56,6 +60,11 @@ export const realizedAt: Fact<[Place, Sounding], RealizedSong> = {
       notesOf: (part) => read.get(notesAt, place, part.id, reading),
       hits: read.get(hitsAt, place),
     }),
+  // Its notes are those of the other facts, and no others that say the same.
+  keep(before, now) {
+    const parts = keptItems(before.parts, now.parts);
+    return kept(before, { ...now, parts, sections: sharing(before.sections, now.sections) });
+  },
 };
 
 /** The whole form on one axis; passes that differ in nothing are worked out once. */
@@ -88,5 +97,5 @@ export const onwardAt: Fact<[section: string, part: string], Onward | null> = {
     const { into, ...rest } = event;
     return { chord: { ...rest, pass: way.next, chord }, first: firstNote(read.song, way, part), into };
   },
-  same: alike,
+  keep: sharing,
 };

@@ -12,7 +12,7 @@ export {
   sectionSwing as swingOf,
   sectionTempo as tempoOf,
 } from "../song/document";
-export { joinSongs as join, sharing } from "../song/join";
+export { joinSongs as join } from "../song/join";
 export { countBeyond as beyond } from "../song/beyond";
 export { realize } from "../song/realize";
 export { chordAtTick as chordAt, secondsAt, tickAt } from "../song/realized";

@@ -1,8 +1,7 @@
-import { sure } from "../base/list";
+import { isList, isObject, sameValue as same, type Json } from "../base/plain";
 import { breachOf } from "./integrity";
 import type { Song } from "./schema";
 
-type Json = Record<string, unknown>;
 type Path = readonly string[];
 
 /** Two versions of a song made one. */
@@ -17,18 +16,7 @@ const KNOWN_BY: Record<string, string> = { lanes: "drum", hits: "start" };
 /** Lists whose items nothing else names: two that were given one id by two windows are told apart by a new one. */
 const RENAMED: Record<string, string> = { chords: "c", notes: "n", waivers: "w", log: "l" };
 
-const isObject = (x: unknown): x is Json => typeof x === "object" && x !== null && !Array.isArray(x);
 const asObject = (x: unknown): Json => (isObject(x) ? x : {});
-const isList = (x: unknown): x is unknown[] => Array.isArray(x);
-
-/** Whether two values say the same; what they share is not looked at. */
-function same(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (isList(a)) return isList(b) && a.length === b.length && a.every((x, i) => same(x, b[i]));
-  if (!isObject(a) || !isObject(b)) return false;
-  const [own, other] = [Object.keys(a), Object.keys(b)];
-  return own.length === other.length && own.every((k) => Object.hasOwn(b, k) && same(a[k], b[k]));
-}
 
 /** What the items of a list are known by; null where they are none of their own. */
 function keyOf(path: Path, ...lists: (readonly unknown[])[]): string | null {
@@ -219,23 +207,4 @@ export function joinSongs(base: Song, mine: Song, theirs: Song): Joined | null {
   const song: Song = { ...fields, nextId: join.nextId };
   if (breachOf(song)) return null;
   return { song, apart: [...new Set(join.apart.map((path) => placeText(song, path)))] };
-}
-
-/** The value, with everything in it that says the same as in another one taken from there. */
-export function sharing<T>(from: T, value: T): T {
-  if (from === value) return from;
-  if (isList(from) && isList(value)) {
-    const key = keyOf([], from, value);
-    const by = key === null ? null : new Map((from as Json[]).map((x) => [x[key], x]));
-    const items = value.map((x, i) => {
-      const old = by ? by.get((x as Json)[sure(key)]) : from[i];
-      return old === undefined ? x : sharing(old, x);
-    });
-    return items.length === from.length && items.every((x, i) => x === from[i]) ? from : (items as T);
-  }
-  if (!isObject(from) || !isObject(value)) return value;
-  const keys = Object.keys(value);
-  const out = Object.fromEntries(keys.map((k) => [k, Object.hasOwn(from, k) ? sharing(from[k], value[k]) : value[k]]));
-  const whole = keys.length === Object.keys(from).length && keys.every((k) => out[k] === from[k]);
-  return whole ? from : (out as T);
 }

@@ -8,7 +8,7 @@ import { playingOf } from "./playing";
 import type { Note, Part, Pass, PlayingOf, Section, Song } from "./schema";
 
 /** The chords of a section as a part voices them, in order. */
-export const voicedChords = (section: Section, part: string, pass?: Pass): CompChord[] =>
+export const voicedChords = (section: Pick<Section, "chords">, part: string, pass?: Pass): CompChord[] =>
   section.chords.flatMap((event) => {
     const pitches = pass?.voicings?.[part]?.[event.id] ?? event.voicings?.[part]?.pitches;
     if (!pitches?.length) return [];
@@ -53,11 +53,12 @@ function derived(
     loop: song.parts.find((p) => p.id === voicesOf(part))?.link?.loop ?? false,
     hits: (drum) =>
       [...(section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [])].sort((a, b) => a.start - b.start),
-    melody: song.parts
-      .filter((p) => p.role === "melody" || p.role === "vocal")
-      .flatMap((p) => section.notes[p.id] ?? [])
-      .map(({ start, duration }) => ({ start, duration }))
-      .sort((a, b) => a.start - b.start),
+    melody: () =>
+      song.parts
+        .filter((p) => p.role === "melody" || p.role === "vocal")
+        .flatMap((p) => section.notes[p.id] ?? [])
+        .map(({ start, duration }) => ({ start, duration }))
+        .sort((a, b) => a.start - b.start),
     playing,
   });
   const counts = new Map<string, number>();

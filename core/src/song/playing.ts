@@ -1,3 +1,4 @@
+import { isObject } from "../base/plain";
 import type { Part, Pass, Section } from "./schema/song";
 import type { Playing, PlayingOf, Way } from "./schema/playing";
 
@@ -38,12 +39,10 @@ function laidOver(under: Values = {}, over: Values = {}): Values {
   const out = { ...under };
   for (const [name, value] of Object.entries(over)) {
     const known = out[name];
-    out[name] = isPlain(value) && isPlain(known) ? { ...known, ...value } : value;
+    out[name] = isObject(value) && isObject(known) ? { ...known, ...value } : value;
   }
   return out;
 }
-
-const isPlain = (x: unknown): x is Record<string, unknown> => typeof x === "object" && x !== null && !Array.isArray(x);
 
 /** The nearest level that has a value of its own; null where the usual one is taken. */
 export function ownerOf<W extends Way>(part: Part, way: W, name: keyof PlayingOf<W>, where: Where = {}): Level | null {

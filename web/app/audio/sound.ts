@@ -1,5 +1,6 @@
 import { create } from "zustand";
 import { type Drum, type Midi, type RealizedSong, Song, type Ticks } from "../../../core/src/index";
+import { whenIdle } from "../idle";
 import { formNow } from "../store/form";
 import { passInView } from "../store/passes";
 import { usePlayback } from "../store/playback";
@@ -21,13 +22,12 @@ const load = (): Promise<Player> =>
     return player;
   }));
 
+/** They are read so many milliseconds after a song was opened at the latest. */
+const LATEST = 10_000;
+
 /** Reads the sound packages while nothing else happens, so that the first note asked for does not wait for them. */
 export function warmUp(): () => void {
-  // Not every browser says when it is idle.
-  const { requestIdleCallback, cancelIdleCallback } = window as Partial<Window>;
-  if (!requestIdleCallback || !cancelIdleCallback) return () => undefined;
-  const id = requestIdleCallback(() => void import("./player"));
-  return () => cancelIdleCallback(id);
+  return whenIdle(() => void import("./player"), LATEST);
 }
 
 interface SoundState {

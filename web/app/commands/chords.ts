@@ -30,8 +30,11 @@ export function afterText({ section: { chords } }: SectionData, focus: string | 
   return `in the second half of ${event.symbol}`;
 }
 
+/** Where chords are put: a section and its meter. */
+type Placed = Pick<SectionData, "meter"> & { section: Pick<SectionData["section"], "id"> };
+
 /** The edit that puts a chord into the section. */
-export function putEdit(data: SectionData, symbol: string, where: Where, readings?: string[]): Edit {
+export function putEdit(data: Placed, symbol: string, where: Where, readings?: string[]): Edit {
   const section = data.section.id;
   const chords = chordsNow(section);
   const event = chords.find((c) => c.id === useSelection.getState().chord);

@@ -1,4 +1,4 @@
-import { type Edit, type Midi, type Note, Pitch, type Section, Song, type Ticks } from "../../../core/src/index";
+import { type Edit, type Midi, type Note, Pitch, type Section, Song, sure, type Ticks } from "../../../core/src/index";
 import { soundNote } from "../audio/sound";
 import { chooseNotes } from "../store/selection";
 import { edit, sectionNow, songNow, useSong } from "../store/song";
@@ -19,8 +19,8 @@ export const notesNow = ({ section, part }: NotePlace): (Note & { midi: Midi })[
   (sectionNow(section)?.notes[part] ?? []).map((n) => ({ ...n, midi: Pitch.midi(n.pitch) }));
 
 /** The name of a pitch at a place, by its chord and key. */
-export const spellHere = (section: Section, tick: Ticks, midi: Midi): string =>
-  Song.spell(songNow(), section, tick, Math.min(127, Math.max(0, midi)));
+export const spellHere = ({ id }: Pick<Section, "id">, tick: Ticks, midi: Midi): string =>
+  Song.spell(songNow(), sure(sectionNow(id)), tick, Math.min(127, Math.max(0, midi)));
 
 export const changeNotesEdit = ({ section, part }: NotePlace, notes: NoteChange[]): Edit => ({
   do: "changeNotes",

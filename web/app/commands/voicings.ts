@@ -19,7 +19,7 @@ import { useResults } from "../store/results";
 import { chooseChord, useSelection } from "../store/selection";
 import { edit, say, useSong, type PlayingChange } from "../store/song";
 
-const voicePartIn = (song: Song, id: string): Part | undefined => {
+const voicePartIn = (song: Pick<Song, "parts">, id: string): Part | undefined => {
   const parts = Edit.laidOutParts(song);
   return parts.find((p) => p.id === id) ?? parts.find((p) => sure(p.link).kind === "voicing") ?? parts[0];
 };
@@ -28,7 +28,7 @@ const voicePartIn = (song: Song, id: string): Part | undefined => {
 export const voicePartOf = (song: Song): Part | undefined => voicePartIn(song, useSelection.getState().voicePart);
 
 /** The part whose voicings are worked on, as it is drawn. */
-export function useVoicePart(song: Song): Part | undefined {
+export function useVoicePart(song: Pick<Song, "parts">): Part | undefined {
   const id = useSelection((s) => s.voicePart);
   return voicePartIn(song, id);
 }

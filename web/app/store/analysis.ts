@@ -1,4 +1,6 @@
-import { Edit, sure } from "../../../core/src/index";
+import { Edit, Plain, sure } from "../../../core/src/index";
+import { whenIdle } from "../idle";
+import type { Analysis } from "../workers/music.worker";
 import { lookAt, workers, latest, tell } from "../workers/sync";
 import { passInView } from "./passes";
 import { leaveSectionPlayback } from "./playback";
@@ -6,17 +8,39 @@ import { leaveSectionResults, useResults } from "./results";
 import { chooseChord, chooseNoNotes, useSelection } from "./selection";
 import { say, useSong } from "./song";
 
-const analyze = latest(
+const judge = latest(
   (section: string, tried?: Edit) =>
     workers.judge.analyze(section, useSelection.getState().bassPart, useResults.getState().harmonyNumber, tried),
-  ({ harmony, ...result }) =>
-    useResults.setState({
-      ...result,
-      checked: "done",
-      ...(harmony ? { harmony: harmony.harmony, verdict: harmony.verdict, harmonyNumber: harmony.number } : {}),
-    }),
+  (result) => {
+    callOff();
+    callOff = whenIdle(() => show(result));
+  },
   () => useResults.setState({ checked: "failed", findings: [] }),
 );
+
+/** Calls off a result that waits to be shown. */
+let callOff = (): void => undefined;
+
+/** Shows what was judged; what says the same as before stays the same, so that only what differs is drawn. */
+function show({ harmony, findings, report }: Analysis): void {
+  const before = useResults.getState();
+  useResults.setState({
+    findings: Plain.sharing(before.findings, findings),
+    report: Plain.sharing(before.report, report),
+    checked: "done",
+    ...(harmony && {
+      harmony: Plain.sharing(before.harmony, harmony.harmony),
+      verdict: Plain.sharing(before.verdict, harmony.verdict),
+      harmonyNumber: harmony.number,
+    }),
+  });
+}
+
+/** Judges the section, perhaps with an edit that is only tried; what was judged before it is not shown any more. */
+function analyze(section: string, tried?: Edit): void {
+  callOff();
+  judge(section, tried);
+}
 
 /** Judges an edit that is still being made, such as a note under the mouse. */
 export const tryEdit = (edit: Edit): void => analyze(useSelection.getState().section, edit);

@@ -1,4 +1,4 @@
-import { Song } from "../../../core/src/index";
+import { Plain, Song } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
 import { tell, tellForAWhile } from "./notice";
 import { dropCopy, keepCopy, ownCopy, type OwnCopy } from "./ownCopy";
@@ -102,7 +102,7 @@ async function meet(current: Song, revision: number): Promise<void> {
   const base = before.song && (await baseOf(current.id, before.revision, sent));
   const { song, bring, setSave } = useSong.getState();
   if (song?.id !== current.id) return;
-  const theirs = base ? Song.sharing(base, current) : current;
+  const theirs = base ? Plain.sharing(base, current) : current;
   const joined = base && Song.join(base, song, theirs);
   if (!joined || joined.apart.length) {
     setSave({ status: "conflict", conflict: { song: current, revision, base } });
@@ -225,7 +225,7 @@ function follow(saveNow: () => void): () => void {
     const now = useSong.getState();
     // What was edited while it was fetched is saved, and meets it there.
     if (!stored || now.song !== before.song || now.status !== "saved" || stored.revision <= now.revision) return;
-    standing = Song.sharing(before.song, stored.song);
+    standing = Plain.sharing(before.song, stored.song);
     now.bring(standing, stored.revision, "saved");
     tellForAWhile(ELSEWHERE);
   };

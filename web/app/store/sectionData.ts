@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import {
   Fact,
   type Key,
@@ -6,6 +6,7 @@ import {
   lastOf,
   type Meter,
   Place,
+  Plain,
   type Reader,
   type RealizedNote,
   type RealizedPart,
@@ -41,32 +42,40 @@ const memory = Fact.memory();
 /** What follows from a song, remembered as well. */
 export const factsNow = (song: Song): Reader => memory.at(song);
 
+const NONE: readonly RealizedNote[] = [];
+
 /** The notes that the pass after one plays before its first bar: they sound in the last bars of this one. */
-function upbeatsInto(song: Song, section: Section, bar: Ticks, passId: string | null): SectionData["upbeats"] {
+function upbeatsInto(
+  song: Song,
+  section: Section,
+  bar: Ticks,
+  { pass: passId, before }: { pass: string | null; before: SectionData["upbeats"] | undefined },
+): SectionData["upbeats"] {
   const at = song.form.findIndex((p) => p.id === passId);
   const [pass, next] = [song.form[at], song.form[at + 1]];
   if (!pass || !next || pass.sectionId !== section.id) return new Map();
   const end = Math.min(pass.bars?.[1] ?? section.bars, section.bars) * bar;
   const read = memory.at(song);
   return new Map(
-    song.parts.map((p) => [
-      p.id,
-      read
-        .get(Fact.notes, Place.pass(song, next.id), p.id, "played")
-        .filter((n) => n.start < 0)
-        .map((n) => ({ ...n, start: n.start + end })),
-    ]),
+    song.parts.map((p) => {
+      const early = read.get(Fact.notes, Place.pass(song, next.id), p.id, "played").filter((n) => n.start < 0);
+      const moved = early.map((n) => ({ ...n, start: n.start + end }));
+      return [p.id, Plain.sharing(before?.get(p.id) ?? NONE, moved)];
+    }),
   );
 }
 
+/** What the score shows; all that says the same as before the last edit is the same object. */
 export function useSectionData(song: Song, sectionId: string, passId: string | null): SectionData | null {
-  return useMemo(() => {
+  const last = useRef<SectionData | null>(null);
+  const data = useMemo((): SectionData | null => {
+    const before = last.current;
     const section = Song.section(song, sectionId);
     if (!section) return null;
     const read = memory.at(song);
     const place = Place.section(sectionId);
     const real = read.get(Fact.realized, place, "played");
-    const meter = Song.meterOf(song, section);
+    const meter = Plain.sharing(before?.meter, Song.meterOf(song, section));
     const earliest = Math.min(
       -(section.pickup ?? 0),
       ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)),
@@ -77,15 +86,17 @@ export function useSectionData(song: Song, sectionId: string, passId: string | n
       section,
       real,
       meter,
-      key: Song.keyOf(song, section),
+      key: Plain.sharing(before?.key, Song.keyOf(song, section)),
       sounding: read.get(Fact.sounding, place),
       kicks: read.get(Fact.kicks, place),
       length: section.bars * meter.bar,
-      upbeats: upbeatsInto(song, section, meter.bar, passId),
+      upbeats: upbeatsInto(song, section, meter.bar, { pass: passId, before: before?.upbeats }),
       roles: new Map(real.parts.map((p) => [p.id, read.get(Fact.roles, place, p.id, "played")])),
       pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
     };
   }, [song, sectionId, passId]);
+  last.current = data;
+  return data;
 }
 
 export const partOfReal = (data: SectionData, id: string): RealizedPart =>

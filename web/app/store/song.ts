@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { Edit, firstOf, type Pass, type Problem, type Section, Song, sure } from "../../../core/src/index";
 import { asMeant, passInView, viewOf } from "./passes";
 import { useSelection } from "./selection";
@@ -158,6 +159,12 @@ export const sectionNow = (id: string): Section | undefined => {
   const { song } = useSong.getState();
   return song ? Song.section(viewOf(song), id) : undefined;
 };
+
+/** Something of the stored song; what shows it is drawn anew only where that is another. */
+export const useOfSong = <T>(pick: (song: Song) => T): T => useSong((s) => pick(sure(s.song)));
+
+/** The same for an object made anew each time: it is another only where one of its fields is. */
+export const useFieldsOfSong = <T>(pick: (song: Song) => T): T => useSong(useShallow((s) => pick(sure(s.song))));
 
 /** Makes an edit of the stored song. */
 export const edit = (change: Edit, options?: Making): boolean => useSong.getState().edit(change, options);

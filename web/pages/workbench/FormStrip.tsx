@@ -2,7 +2,7 @@ import FormControl from "react-bootstrap/FormControl";
 import { closestCenter, DndContext, type DragEndEvent } from "@dnd-kit/core";
 import { horizontalListSortingStrategy, SortableContext, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from "react";
+import { memo, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Form, type FormPass, nth, Song, Text } from "../../../core/src/index";
 import { playedPlace } from "../../app/audio/sound";
@@ -13,10 +13,11 @@ import { formNow } from "../../app/store/form";
 import { usePlayback } from "../../app/store/playback";
 import { passInView } from "../../app/store/passes";
 import { showPass, useSelection, writeHere } from "../../app/store/selection";
-import { edit } from "../../app/store/song";
+import { edit, storedSong, useOfSong } from "../../app/store/song";
 import { keyText } from "../../kit/texts";
 import { useListDrag } from "../../kit/useListDrag";
 import { Toggle } from "../../kit/Toggle";
+import { useNames } from "./names";
 import { PassDetails } from "./PassDetails";
 import { Button } from "../../kit/Button";
 
@@ -37,16 +38,16 @@ const useStripPlayhead = (strip: RefObject<HTMLOListElement | null>, passes: rea
  * The passes of the song in order: looked at by a click, moved by dragging or Alt and arrows, played from there by a
  * double click.
  */
-export function FormStrip({ song }: { song: Song }) {
+export const FormStrip = memo(function FormStrip() {
   const section = useSelection((s) => s.section);
   const chosen = useSelection((s) => s.pass);
   const looped = usePlayback((s) => (s.wholeSong ? s.passes : null));
   const here = useSelection((s) => s.here);
   const [open, setOpen] = useState(false);
-  const passes = formNow(song);
+  const passes = useOfSong(formNow);
   const strip = useRef<HTMLOListElement>(null);
   const head = useStripPlayhead(strip, passes);
-  const current = passInView(song, chosen, section);
+  const current = useOfSong((song) => passInView(song, chosen, section));
   const shown = passes.find((p) => p.id === current);
   const sensors = useListDrag();
   const drop = ({ active, over }: DragEndEvent) => {
@@ -82,11 +83,11 @@ export function FormStrip({ song }: { song: Song }) {
           </ol>
         </SortableContext>
       </DndContext>
-      <FormEnd song={song} passes={passes} current={current} open={open} setOpen={setOpen} />
-      {open && shown && <PassDetails key={shown.id} song={song} pass={shown} />}
+      <FormEnd passes={passes} current={current} open={open} setOpen={setOpen} />
+      {open && shown && <PassDetails key={shown.id} pass={shown} />}
     </nav>
   );
-}
+});
 
 /** A place of the strip: it can be dragged to another one, and the others make room. */
 function StripPass({
@@ -189,19 +190,18 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
 
 /** How long the song is, a section played once more, and the details of the pass in view. */
 function FormEnd({
-  song,
   passes,
   current,
   open,
   setOpen,
 }: {
-  song: Song;
   passes: readonly FormPass[];
   current: string | null;
   open: boolean;
   setOpen(open: boolean): void;
 }) {
   const here = useSelection((s) => s.here);
+  const names = useNames();
   const shown = passes.find((p) => p.id === current);
   const seconds = passes.reduce((sum, p) => sum + p.seconds, 0);
   const bars = passes.reduce((sum, p) => sum + p.bars, 0);
@@ -222,9 +222,9 @@ function FormEnd({
         </Dropdown.Toggle>
         <Dropdown.Menu>
           <Dropdown.Header>Play once more, behind this pass</Dropdown.Header>
-          {song.sections.map((s) => (
-            <Dropdown.Item key={s.id} as="button" type="button" onClick={() => addPass(s.id, current)}>
-              {s.name}
+          {names.map(([id, name]) => (
+            <Dropdown.Item key={id} as="button" type="button" onClick={() => addPass(id, current)}>
+              {name}
             </Dropdown.Item>
           ))}
           <Dropdown.Divider />
@@ -235,9 +235,9 @@ function FormEnd({
             <Dropdown.Item
               as="button"
               type="button"
-              onClick={() => addSection(Song.section(song, shown.section), current)}
+              onClick={() => addSection(Song.section(storedSong(), shown.section), current)}
             >
-              New section like {Song.section(song, shown.section)?.name}
+              New section like {names.find(([id]) => id === shown.section)?.[1]}
             </Dropdown.Item>
           )}
         </Dropdown.Menu>

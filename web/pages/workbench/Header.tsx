@@ -1,8 +1,8 @@
-import { useRef, useState } from "react";
+import { memo, useRef, useState } from "react";
 import { Link } from "react-router";
-import { Key, Meter, type Song } from "../../../core/src/index";
+import { Key, Meter } from "../../../core/src/index";
 import { toggleFit, usePreferences, zoomBy } from "../../app/store/preferences";
-import { edit, useSong, type SaveStatus } from "../../app/store/song";
+import { edit, storedSong, useOfSong, useSong, type SaveStatus } from "../../app/store/song";
 import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
 import { keyText, plainSigns } from "../../kit/texts";
@@ -28,26 +28,28 @@ const KEYS = ["C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F"]
 const TAPS = 9;
 
 /** Title, key, tempo, meter and swing, edited in place; sections; undo; zoom. */
-export function Header({ song }: { song: Song }) {
+export const Header = memo(function Header() {
+  const title = useOfSong((s) => s.title);
+  const key = useOfSong((s) => s.key);
   // The key that was typed, while it is asked whether the music goes along.
   const [moving, setMoving] = useState<string | null>(null);
   return (
     <header className="song-head">
-      <h1 className="visually-hidden">{song.title}</h1>
+      <h1 className="visually-hidden">{title}</h1>
       <Link to="/" className="home" title="All songs" aria-label="All songs">
         <i className="bi-chevron-left" />
       </Link>
-      <InPlace label="Title" className="title" value={song.title} commit={(title) => edit({ do: "setTitle", title })} />
+      <InPlace label="Title" className="title" value={title} commit={(title) => edit({ do: "setTitle", title })} />
       <span className="head-group">
         <InPlace
           label="Key, for example E♭ major"
           className="strong"
-          value={keyText(song.key)}
+          value={keyText(key)}
           list="keys"
           commit={(text) => {
-            const key = movableKey(song, plainSigns(text));
-            if (!key) return edit({ do: "setKey", key: plainSigns(text) });
-            setMoving(key);
+            const to = movableKey(storedSong(), plainSigns(text));
+            if (!to) return edit({ do: "setKey", key: plainSigns(text) });
+            setMoving(to);
             return false;
           }}
         />
@@ -56,30 +58,32 @@ export function Header({ song }: { song: Song }) {
             <option key={k} value={keyText(k)} />
           ))}
         </datalist>
-        <KeyOffer song={song} />
-        {moving && <KeyMove song={song} to={moving} done={() => setMoving(null)} />}
+        <KeyOffer />
+        {moving && <KeyMove to={moving} done={() => setMoving(null)} />}
       </span>
-      <TimeFields song={song} />
-      <SectionMenu song={song} />
+      <TimeFields />
+      <SectionMenu />
       <HistoryAndZoom />
     </header>
   );
-}
+});
 
-function TimeFields({ song }: { song: Song }) {
+function TimeFields() {
+  const tempo = useOfSong((s) => s.tempo);
+  const meter = useOfSong((s) => s.meter);
+  const { ratio, unit } = useOfSong((s) => s.swing);
   const taps = useRef<number[]>([]);
   const tap = () => {
     taps.current = [...taps.current, performance.now()].slice(-TAPS);
-    const tempo = Meter.tapped(taps.current);
-    if (tempo) edit({ do: "setTempo", tempo }, { quiet: taps.current.length > 2 });
+    const tapped = Meter.tapped(taps.current);
+    if (tapped) edit({ do: "setTempo", tempo: tapped }, { quiet: taps.current.length > 2 });
   };
-  const { ratio, unit } = song.swing;
   return (
     <span className="head-group">
       <InPlace
         label="Tempo in quarter notes a minute, 20 to 400"
         className="strong"
-        value={String(song.tempo)}
+        value={String(tempo)}
         width={38}
         commit={(t) => edit({ do: "setTempo", tempo: Number(t) })}
         suffix="bpm"
@@ -90,7 +94,7 @@ function TimeFields({ song }: { song: Song }) {
       <InPlace
         label="Meter, for example 6/8 or 7/8 2+2+3"
         className="strong"
-        value={song.meter}
+        value={meter}
         commit={(meter) => edit({ do: "setMeter", meter })}
       />
       <span className="muted word">swing</span>
@@ -115,12 +119,28 @@ function TimeFields({ song }: { song: Song }) {
   );
 }
 
+/** Whether the song is stored, and in how many windows it is open. */
+function Kept() {
+  const status = useSong((s) => s.status);
+  const windows = useSong((s) => s.windows);
+  return (
+    <>
+      <span className={`status ${status}`} role="status">
+        {STATUS[status]}
+      </span>
+      {windows > 1 && (
+        <span className="muted small" title="Each window brings in what the others store.">
+          in {windows} windows
+        </span>
+      )}
+    </>
+  );
+}
+
 function HistoryAndZoom() {
   const { undo, redo } = useSong.getState();
   const canUndo = useSong((s) => s.past.length > 0);
   const canRedo = useSong((s) => s.future.length > 0);
-  const status = useSong((s) => s.status);
-  const windows = useSong((s) => s.windows);
   const whole = usePreferences((s) => s.fit === "section");
   return (
     <span className="head-group end">
@@ -130,14 +150,7 @@ function HistoryAndZoom() {
       <Button className="quiet" onClick={redo} disabled={!canRedo} aria-label="Redo" title="Redo (Ctrl+Shift+Z)">
         <i className="bi-arrow-clockwise" /> <span className="undo-word">Redo</span>
       </Button>
-      <span className={`status ${status}`} role="status">
-        {STATUS[status]}
-      </span>
-      {windows > 1 && (
-        <span className="muted small" title="Each window brings in what the others store.">
-          in {windows} windows
-        </span>
-      )}
+      <Kept />
       <span className="zoom" role="group" aria-label="Zoom">
         <Button className="quiet" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy(-1)}>
           −

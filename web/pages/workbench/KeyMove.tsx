@@ -4,7 +4,7 @@ import { endPreview } from "../../app/audio/sound";
 import { auditionEdit } from "../../app/commands/audition";
 import { move } from "../../app/commands/moves";
 import { useSelection } from "../../app/store/selection";
-import { edit } from "../../app/store/song";
+import { edit, useOfSong } from "../../app/store/song";
 import { Button } from "../../kit/Button";
 
 /** Whether there is anything that could move. */
@@ -50,7 +50,8 @@ function ModeChange({ song, to, end, done }: { song: Song; to: string; end: numb
 }
 
 /** Another key was typed: the music moves there, up or down, or only its name changes. */
-export function KeyMove({ song, to, done }: { song: Song; to: string; done(): void }) {
+export function KeyMove({ to, done }: { to: string; done(): void }) {
+  const song = useOfSong((s) => s);
   const ways = useMemo(
     () =>
       Song.waysTo(song.key, to).flatMap((semitones) => {

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { memo, useEffect } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { play, stop, useSound } from "../../app/audio/sound";
 import { benchKey, type Bench } from "./benchKeys";
@@ -44,7 +44,7 @@ function useSpace(): void {
 const OUTSIDE = /^(checkbox|range)$/;
 
 /** The keyboard of the workbench; lanes and inputs handle their own keys first. */
-export function Keys({ data, workspace }: Bench) {
+export const Keys = memo(function Keys({ data, workspace }: Bench) {
   useSpace();
   useHotkeys(
     "*",
@@ -58,4 +58,4 @@ export function Keys({ data, workspace }: Bench) {
     [data, workspace],
   );
   return null;
-}
+});

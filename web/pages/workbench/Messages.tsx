@@ -1,3 +1,4 @@
+import { memo } from "react";
 import Alert from "react-bootstrap/Alert";
 import { sure } from "../../../core/src/index";
 import { endPreview } from "../../app/audio/sound";
@@ -52,7 +53,7 @@ function WorkersNote() {
 }
 
 /** Refusals and notices: they float over the foot of the score, so that nothing moves. */
-export function Messages() {
+export const Messages = memo(function Messages() {
   const problem = useSong((s) => s.problem);
   const notice = useNotice((s) => s.notice);
   return (
@@ -94,4 +95,4 @@ export function Messages() {
       )}
     </div>
   );
-}
+});

@@ -2,7 +2,7 @@ import { type FormPass, Key, type Pass, Song } from "../../../core/src/index";
 import { addPass, loopPasses, movePass, playFrom, removePass, toggleOut, typedBars } from "../../app/commands/form";
 import { usePlayback } from "../../app/store/playback";
 import { useSelection } from "../../app/store/selection";
-import { edit, say } from "../../app/store/song";
+import { edit, say, useOfSong } from "../../app/store/song";
 import { Check } from "../../kit/Check";
 import { InPlace } from "../../kit/InPlace";
 import { Select, type Choice } from "../../kit/Select";
@@ -12,7 +12,8 @@ import { keyMove, SectionTime, SEMITONES } from "./SectionTime";
 import { Button } from "../../kit/Button";
 
 /** One pass: its name, the bars that are played, its key, who plays; and what belongs to its section alone. */
-export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
+export function PassDetails({ pass }: { pass: FormPass }) {
+  const song = useOfSong((s) => s);
   const stored = Song.pass(song, pass.id);
   const section = Song.section(song, pass.section);
   const looped = usePlayback((s) => s.wholeSong && s.passes?.from === pass.id && s.passes.to === pass.id);

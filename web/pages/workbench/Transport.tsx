@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import { firstOf, Meter, Pitch, Song, type Ticks } from "../../../core/src/index";
 import { play, playhead, playheadIn, stop, useSound } from "../../app/audio/sound";
 import { clearLoop, toggleLoop, usePlayback } from "../../app/store/playback";
@@ -47,7 +47,7 @@ function usePlaceInView(data: SectionData, tick: Ticks | null): Ticks | null {
 }
 
 /** Play, position, and what sounds now: on the keyboard and in words. */
-export function Transport({ data }: { data: SectionData }) {
+export const Transport = memo(function Transport({ data }: { data: SectionData }) {
   const playing = useSound((s) => s.playing);
   const loading = useSound((s) => s.loading);
   const tick = usePosition();
@@ -72,7 +72,7 @@ export function Transport({ data }: { data: SectionData }) {
       <Now data={data} at={at} sounding={sounding} />
     </footer>
   );
-}
+});
 
 function Position({ data, tick, at }: { data: SectionData; tick: Ticks | null; at: Ticks | null }) {
   const whole = usePlayback((s) => s.wholeSong);
@@ -87,7 +87,7 @@ function Position({ data, tick, at }: { data: SectionData; tick: Ticks | null; a
 
 const SPEEDS = [1, 0.9, 0.8, 0.7, 0.6, 0.5];
 
-function Switches({ length }: { length: Ticks }) {
+const Switches = memo(function Switches({ length }: { length: Ticks }) {
   const loop = usePlayback((s) => s.loop);
   const whole = usePlayback((s) => s.wholeSong);
   const click = usePlayback((s) => s.click);
@@ -138,7 +138,7 @@ function Switches({ length }: { length: Ticks }) {
       />
     </div>
   );
-}
+});
 
 /** The chord of the moment, and what each part has in it. */
 function Now({ data, at, sounding }: { data: SectionData; at: Ticks | null; sounding: readonly Sounding[] }) {

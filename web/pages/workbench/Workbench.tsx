@@ -1,4 +1,4 @@
-import { lazy, Suspense, useDeferredValue, useEffect, useMemo } from "react";
+import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { firstOf, nth, Song, sure } from "../../../core/src/index";
 import { NoteStrip } from "../../score/NoteStrip";
@@ -9,7 +9,7 @@ import { usePreferences } from "../../app/store/preferences";
 import { useResults } from "../../app/store/results";
 import { useSectionData, type SectionData } from "../../app/store/sectionData";
 import { showSection, useSelection } from "../../app/store/selection";
-import { useSong, useView } from "../../app/store/song";
+import { useFieldsOfSong, useOfSong, useSong, useView } from "../../app/store/song";
 import { Switches } from "../../kit/Switches";
 import { WORKSPACES, type Workspace } from "../../workspaces";
 import { Conflict } from "./Conflict";
@@ -43,13 +43,13 @@ function useShown(song: Song): SectionData | null {
 }
 
 /** Parts the open workspace is about. */
-function useFocus(workspace: Workspace, song: Song): string[] {
+function useFocus(workspace: Workspace): string[] {
   const voicePart = useSelection((s) => s.voicePart);
   const bassPart = useSelection((s) => s.bassPart);
   const linePart = useSelection((s) => s.linePart);
   const chosen = useSelection((s) => s.notes.part);
   const findings = useResults((s) => s.findings);
-  const text = workspace.focus({ song, voicePart, bassPart, linePart, findings, chosen }).join();
+  const text = useOfSong((song) => workspace.focus({ song, voicePart, bassPart, linePart, findings, chosen }).join());
   return useMemo(() => (text ? text.split(",") : []), [text]);
 }
 
@@ -59,7 +59,7 @@ export function Workbench() {
   const { workspace: word } = useParams();
   const workspace = WORKSPACES.find((w) => w.id === word) ?? nth(WORKSPACES, 1);
   const data = useShown(song);
-  const focus = useFocus(workspace, song);
+  const focus = useFocus(workspace);
   const help = usePreferences((s) => s.help);
   const offers = useResults((s) => s.offers.length > 0);
   const previewing = usePlayback((s) => s.preview !== null);
@@ -74,9 +74,9 @@ export function Workbench() {
         To the score
       </a>
       <Keys data={data} workspace={workspace.id} />
-      <Header song={song} />
-      <Nav song={song} current={workspace} />
-      <FormStrip song={song} />
+      <Header />
+      <Nav song={song.id} current={workspace} />
+      <FormStrip />
       {conflict && <Conflict mine={song} />}
       {conflict ? (
         <div className="desk" />
@@ -92,7 +92,7 @@ export function Workbench() {
           <aside className="side" aria-label={workspace.title}>
             <PanelEdge />
             <div className={`panel ${workspace.id}`} id="panel" tabIndex={-1}>
-              <workspace.Panel data={data} />
+              <Panel of={workspace} data={data} />
             </div>
           </aside>
         </div>
@@ -105,7 +105,7 @@ export function Workbench() {
 }
 
 /** The section as lanes, or on staves. */
-function Sheet({ data, focus }: { data: SectionData; focus: readonly string[] }) {
+const Sheet = memo(function Sheet({ data, focus }: { data: SectionData; focus: readonly string[] }) {
   const notation = usePreferences((s) => s.notation);
   return notation ? (
     <Suspense fallback={<p className="muted">Setting the notes …</p>}>
@@ -117,19 +117,27 @@ function Sheet({ data, focus }: { data: SectionData; focus: readonly string[] })
       <Score data={data} focus={focus} />
     </>
   );
-}
+});
+
+/** What one works with beside the score; it follows an edit when the score has followed. */
+const Panel = memo(function Panel({ of, data }: { of: Workspace; data: SectionData }) {
+  return <of.Panel data={data} />;
+});
 
 /** The workspaces, what is heard, and how the section is shown. */
-function Nav({ song, current }: { song: Song; current: Workspace }) {
+const Nav = memo(function Nav({ song, current }: { song: string; current: Workspace }) {
   const findings = useResults((s) => s.findings);
   const notation = usePreferences((s) => s.notation);
-  const open = findings.filter((f) => f.waived === undefined);
+  const open = useMemo(() => findings.filter((f) => f.waived === undefined), [findings]);
+  const counts = useFieldsOfSong((s) =>
+    WORKSPACES.map((w) => (w.counts ? open.filter((f) => w.counts?.(f, s)).length : 0)),
+  );
   return (
     <nav className="workspaces" aria-label="Workspaces">
-      {WORKSPACES.map((w) => {
-        const count = w.counts ? open.filter((f) => sure(w.counts)(f, song)).length : 0;
+      {WORKSPACES.map((w, i) => {
+        const count = nth(counts, i);
         return (
-          <Link key={w.id} to={`/songs/${song.id}/${w.id}`} aria-current={w === current ? "page" : undefined}>
+          <Link key={w.id} to={`/songs/${song}/${w.id}`} aria-current={w === current ? "page" : undefined}>
             {w.title}
             {count ? <sup aria-label={`${count} ${count === 1 ? "finding" : "findings"}`}>{count}</sup> : null}
           </Link>
@@ -156,10 +164,10 @@ function Nav({ song, current }: { song: Song; current: Workspace }) {
       </Button>
     </nav>
   );
-}
+});
 
 /** What is found, for those who hear the page. */
-function FindingsSaid() {
+const FindingsSaid = memo(function FindingsSaid() {
   const findings = useResults((s) => s.findings);
   const checked = useResults((s) => s.checked);
   const open = findings.filter((f) => f.waived === undefined);
@@ -170,4 +178,4 @@ function FindingsSaid() {
       {open.length ? `${count}. ${firstOf(open).message}` : none}
     </div>
   );
-}
+});

@@ -1,9 +1,10 @@
-import { alike, type Fact } from "../../facts/memory";
+import { sharing } from "../../base/plain";
+import { type Fact } from "../../facts/memory";
 import { judgeProgression, type Verdict } from "./verdict";
 
 /** Whether the progression of a section needs anything. */
 export const verdictAt: Fact<[section: string], Verdict> = {
   id: "verdict",
   of: (read, section) => judgeProgression(read.song, section),
-  same: alike,
+  keep: sharing,
 };

@@ -2,7 +2,8 @@
 import type { Result } from "../../base/result";
 import { sectionOf } from "../../song/document";
 import type { NewNote } from "../../song/schema";
-import { alike, type Fact } from "../../facts/memory";
+import { sharing } from "../../base/plain";
+import { type Fact } from "../../facts/memory";
 import { layOutAnew, type Anew } from "./anew";
 import { blockNotes } from "./block";
 import {
@@ -20,7 +21,7 @@ import {
 export const voicingAskedAt: Fact<[section: string, part: string], Result<AskedVoicing>> = {
   id: "voicing asked",
   of: (read, section, part) => askVoicing(read.song, section, part),
-  same: alike,
+  keep: sharing,
 };
 
 /** Layouts a part has in a section, by chord id. */
@@ -30,7 +31,7 @@ export const layoutsAt: Fact<[section: string, part: string], Layouts> = {
     const section = sectionOf(read.song, id);
     return section ? layoutsOf(section, part) : {};
   },
-  same: alike,
+  keep: sharing,
 };
 
 /**
@@ -67,5 +68,5 @@ export const pathsAt: Fact<[section: string, part: string], Result<SectionPath[]
 export const blockAt: Fact<[section: string, part: string], Result<NewNote[] | null>> = {
   id: "block",
   of: (read, section, part) => blockNotes(read.song, section, part),
-  same: alike,
+  keep: sharing,
 };

@@ -2,7 +2,8 @@
 import { partOf } from "../../song/document";
 import { type Place } from "../../song/place";
 import { frameOf, type RealizedNote } from "../../song/realize";
-import { alike, type Fact } from "../../facts/memory";
+import { sameValue, sharing } from "../../base/plain";
+import { type Fact } from "../../facts/memory";
 import { chordsAt, notesAt, onwardAt, realizedAt, type Sounding } from "../sounding";
 import { kicks, type KickHit } from "./accents";
 import { noteRoles, type RoleContext, type RoleSpan } from "./roles";
@@ -21,7 +22,7 @@ const groundAt: Fact<[Place], Omit<RoleContext, "chords"> | null> = {
       }
     );
   },
-  same: alike,
+  keep: sharing,
 };
 
 /** Roles of the notes of one part at a place, by note. */
@@ -60,6 +61,7 @@ export const soundingAt: Fact<[Place], Map<string, string>> = {
     );
     return new Map([...names].map(([chord, name]) => [chord.id, name]));
   },
+  keep: (before, now) => (sameValue([...before], [...now]) ? before : now),
 };
 
 /** Kicks of a place with their weight. */
@@ -71,4 +73,5 @@ export const kicksAt: Fact<[Place], KickHit[]> = {
       ? kicks(frame.section.groove, frame.meter).filter((k) => k.start >= frame.from && k.start < frame.to)
       : [];
   },
+  keep: sharing,
 };

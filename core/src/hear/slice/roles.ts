@@ -1,6 +1,9 @@
 import { nth, sure } from "../../base/list";
+import { sameValue } from "../../base/plain";
+import type { Part } from "../../song/schema";
 import { mod } from "../../theory/pitch/pitch";
 import { threadsOf } from "../voice/threads";
+import { SIGNS, type RoleKind } from "./roleKinds";
 import type { Key } from "../../theory/pitch/key";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
 import { chordPitchClasses, toneRole } from "../../theory/chord/chord";
@@ -14,25 +17,7 @@ import {
   type RealizedSong,
 } from "../../song/realize";
 
-/**
- * How a note stands to the chord of the moment; non-chord tones are defined by how they are approached and left (any
- * harmony textbook).
- */
-export type RoleKind =
-  | "chord"
-  | "tension"
-  | "passing"
-  | "neighbor"
-  | "suspension"
-  | "retardation"
-  | "appoggiatura"
-  | "escape"
-  | "cambiata"
-  | "anticipation"
-  | "approach"
-  | "pedal"
-  | "outside"
-  | "free";
+export * from "./roleKinds";
 
 /** The stretch of a note under one chord. */
 export interface RoleSpan {
@@ -50,38 +35,6 @@ export interface RoleSpan {
   label: string;
 }
 
-/** Signs of the non-chord tones, as they are written in a note. */
-export const SIGNS: Partial<Record<RoleKind, string>> = {
-  passing: "p",
-  neighbor: "n",
-  suspension: "s",
-  retardation: "r",
-  appoggiatura: "app",
-  escape: "e",
-  cambiata: "c",
-  anticipation: "an",
-  approach: "ap",
-  pedal: "ped",
-  outside: "×",
-};
-
-export const KIND_WORDS: Record<RoleKind, string> = {
-  chord: "chord tone",
-  tension: "tension",
-  passing: "passing tone",
-  neighbor: "neighbor tone",
-  suspension: "suspension",
-  retardation: "retardation",
-  appoggiatura: "appoggiatura",
-  escape: "escape tone",
-  cambiata: "cambiata",
-  anticipation: "anticipation",
-  approach: "approach note",
-  pedal: "pedal",
-  outside: "outside the chord",
-  free: "no chord here",
-};
-
 /** Kinds that are no non-chord tones of a textbook. */
 const OTHER: ReadonlySet<RoleKind> = new Set<RoleKind>(["chord", "tension", "outside", "free"]);
 
@@ -90,29 +43,6 @@ export function textbookKind(span: RoleSpan): RoleKind | null {
   const kind = span.as ?? span.kind;
   return OTHER.has(kind) ? null : kind;
 }
-
-/** Interval names in the order of semitones above the root, spoken in messages. */
-export const ROLE_WORDS: Record<string, string> = {
-  R: "root",
-  b9: "flat ninth",
-  "9": "ninth",
-  "#9": "sharp ninth",
-  b3: "minor third",
-  "3": "major third",
-  "2": "second",
-  "4": "fourth",
-  "11": "eleventh",
-  "#11": "sharp eleventh",
-  b5: "flat fifth",
-  "5": "fifth",
-  "#5": "sharp fifth",
-  b13: "flat thirteenth",
-  "6": "sixth",
-  "13": "thirteenth",
-  bb7: "diminished seventh",
-  b7: "minor seventh",
-  "7": "major seventh",
-};
 
 const isStep = (a: number, b: number): boolean => Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
 
@@ -132,6 +62,35 @@ export type RoleContext = Pick<RealizedSong, "chords" | "loops" | "duration"> & 
   sections: readonly Pick<RealizedSection, "start" | "key" | "meter">[];
 };
 
+/** What the roles of all notes of a voice rest on besides the notes themselves. */
+interface Ground extends Omit<RoleContext, "chords"> {
+  role: Part["role"];
+  linked: boolean;
+}
+/** What is known of a note: its spans, and what they rest on. */
+interface Known {
+  ground: Ground;
+  before: RealizedNote | undefined;
+  next: RealizedNote | undefined;
+  then: RealizedNote | undefined;
+  spans: RoleSpan[];
+}
+/** Grounds by the chords they stand under, and what was found of notes: after an edit most are as they were. */
+const grounds = new WeakMap<readonly RealizedChord[], Ground[]>();
+const known = new WeakMap<RealizedNote, Known>();
+
+/** A ground as an object that is the same wherever it says the same. */
+function groundOf({ chords, ...real }: RoleContext, { role, linked }: Pick<RealizedPart, "role" | "linked">): Ground {
+  let list = grounds.get(chords);
+  if (!list) grounds.set(chords, (list = []));
+  const { loops, duration, onward } = real;
+  const sections = real.sections.map(({ start, key, meter }) => ({ start, key, meter }));
+  const ground: Ground = { sections, loops, duration, ...(onward ? { onward } : {}), role, linked };
+  const same = list.find((g) => sameValue(g, ground));
+  if (!same) list.push(ground);
+  return same ?? ground;
+}
+
 /**
  * Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with; what
  * came before a note and what follows it is told by its own voice, never by a note struck with it.
@@ -143,59 +102,73 @@ export function noteRoles(
   // In the order of the notes, whichever voice they belong to.
   const result = new Map<RealizedNote, RoleSpan[]>(part.notes.map((n) => [n, []]));
   const threads = threadsOf(part.notes);
-  for (const notes of threads)
-    // The first note after a section is one: it is that of a part with one voice.
-    rolesOfVoice(threads.length > 1 && real.onward ? { ...real, onward: { ...real.onward, first: null } } : real, {
-      part,
-      notes,
-      result,
-    });
+  // The first note after a section is one: it is that of a part with one voice.
+  const onward = threads.length > 1 && real.onward ? { ...real.onward, first: null } : real.onward;
+  const context: RoleContext = { ...real, ...(onward ? { onward } : {}) };
+  const ground = groundOf(context, part);
+  for (const notes of threads) rolesOfVoice(context, { part, notes, ground, result });
   return result;
 }
 
 /** The same for one voice of a part. */
 function rolesOfVoice(
   real: RoleContext,
-  {
-    part,
-    notes,
-    result,
-  }: {
+  voice: {
     part: Pick<RealizedPart, "role" | "linked">;
     notes: readonly RealizedNote[];
+    ground: Ground;
     result: Map<RealizedNote, RoleSpan[]>;
   },
 ): void {
+  const { part, notes, ground, result } = voice;
   let first = 0;
   notes.forEach((note, index) => {
-    const end = note.start + note.duration;
-    const { key, meter, start: origin } = sectionAt(real, Math.max(0, note.start));
     while (first < real.chords.length && nth(real.chords, first).start + nth(real.chords, first).duration <= note.start)
       first++;
-    const spans: RoleSpan[] = [];
-    let at = note.start;
-    for (let c = first; at < end; c++) {
-      const chord = real.chords[c];
-      const from = chord ? Math.max(at, chord.start) : end;
-      if (from > at)
-        spans.push({ start: at, duration: Math.min(from, end) - at, chord: null, role: "", kind: "free", label: "–" });
-      if (!chord || from >= end) break;
-      const to = Math.min(end, chord.start + chord.duration);
-      spans.push(spanOf(note.midi, from, { duration: to - from, chord, key, isBass: part.role === "bass" }));
-      at = to;
+    const [before, next, then] = [notes[index - 1], notes[index + 1] ?? notes[0], notes[index + 2]];
+    const was = known.get(note);
+    if (was?.ground === ground && was.before === before && was.next === next && was.then === then) {
+      result.set(note, was.spans);
+      return;
     }
-    if (!part.linked)
-      spans.forEach((span, i) => {
-        if (span.kind !== "outside" && !isBriefColor(span)) return;
-        const follows = followerOf(real, notes, index, { spans, i });
-        const kind = nonChordKind(real, part, { notes, index, spans, i, key });
-        const level = (tick: Ticks) => metricalLevel(meter, tick - origin);
-        if (kind !== "outside" && follows && level(span.start) > level(follows.start)) span.accented = true;
-        if (span.kind === "outside") Object.assign(span, { kind, label: SIGNS[kind] ?? span.label });
-        else if (kind !== "outside") span.as = kind;
-      });
+    const spans = spansOf(real, part, { notes, index, first });
+    known.set(note, { ground, before, next, then, spans });
     result.set(note, spans);
   });
+}
+
+/** The spans of one note of a voice; `first`: the first chord that ends after it has begun. */
+function spansOf(
+  real: RoleContext,
+  part: Pick<RealizedPart, "role" | "linked">,
+  { notes, index, first }: { notes: readonly RealizedNote[]; index: number; first: number },
+): RoleSpan[] {
+  const note = nth(notes, index);
+  const end = note.start + note.duration;
+  const { key, meter, start: origin } = sectionAt(real, Math.max(0, note.start));
+  const spans: RoleSpan[] = [];
+  let at = note.start;
+  for (let c = first; at < end; c++) {
+    const chord = real.chords[c];
+    const from = chord ? Math.max(at, chord.start) : end;
+    if (from > at)
+      spans.push({ start: at, duration: Math.min(from, end) - at, chord: null, role: "", kind: "free", label: "–" });
+    if (!chord || from >= end) break;
+    const to = Math.min(end, chord.start + chord.duration);
+    spans.push(spanOf(note.midi, from, { duration: to - from, chord, key, isBass: part.role === "bass" }));
+    at = to;
+  }
+  if (part.linked) return spans;
+  spans.forEach((span, i) => {
+    if (span.kind !== "outside" && !isBriefColor(span)) return;
+    const follows = followerOf(real, notes, index, { spans, i });
+    const kind = nonChordKind(real, part, { notes, index, spans, i, key });
+    const level = (tick: Ticks) => metricalLevel(meter, tick - origin);
+    if (kind !== "outside" && follows && level(span.start) > level(follows.start)) span.accented = true;
+    if (span.kind === "outside") Object.assign(span, { kind, label: SIGNS[kind] ?? span.label });
+    else if (kind !== "outside") span.as = kind;
+  });
+  return spans;
 }
 
 // Under a chord a tone that is foreign to it is no color: in the bass there are no tensions.

@@ -1,7 +1,8 @@
 /** How two voices of a section go together, as facts: worked out again only when one of the two has changed. */
+import { sharing } from "../../base/plain";
 import { sectionMeter, sectionOf } from "../../song/document";
 import { sectionPlace } from "../../song/place";
-import { alike, type Fact, type Reader } from "../../facts/memory";
+import { type Fact, type Reader } from "../../facts/memory";
 import { doubles, pairReport, type PairReport } from "../line/between";
 import { chordsAt } from "../sounding";
 import { liesAt, threadsAt } from "./voices";
@@ -42,5 +43,5 @@ export const doublesAt: Fact<Of, boolean> = {
       })
     );
   },
-  same: alike,
+  keep: sharing,
 };

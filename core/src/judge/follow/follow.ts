@@ -32,7 +32,7 @@ export interface FollowOptions {
 export const WHAT_FOLLOWS = "what follows";
 
 /** Parts that the voicing path lays out: with layouts of their own, or block chords under a tune. */
-export const laidOutParts = (song: Song): Part[] =>
+export const laidOutParts = (song: Pick<Song, "parts">): Part[] =>
   song.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === sure(p.link).kind && k.voices));
 
 /**

@@ -21,7 +21,7 @@ export interface CompContext {
   /** Drum hits by lane. */
   hits(drum: string): readonly { start: Ticks; velocity: number }[];
   /** Attacks and lengths of the tunes that are sung or played. */
-  melody: readonly { start: Ticks; duration: Ticks }[];
+  melody(): readonly { start: Ticks; duration: Ticks }[];
   playing: Readonly<CompSettings>;
 }
 

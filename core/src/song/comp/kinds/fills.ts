@@ -19,7 +19,7 @@ export const fills: CompKind = {
     const lift = playing.lift ?? 0;
     const next = random(playing.seed ?? 1);
     const out: CompNote[] = [];
-    const tune = melody.filter((n) => n.start + n.duration > 0);
+    const tune = melody().filter((n) => n.start + n.duration > 0);
     const edges = [...tune.map((n) => n.start), length].sort((a, b) => a - b);
     let free = 0;
     for (const edge of edges) {
