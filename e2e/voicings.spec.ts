@@ -239,8 +239,8 @@ test("on staves: key, clefs, tablature, written pitch; the playhead goes along a
   await page.keyboard.press("Space");
   const head = page.locator(".sheet .playhead");
   await expect(head).toBeVisible();
-  const first = await head.evaluate((e) => e.style.transform);
-  await expect.poll(() => head.evaluate((e) => e.style.transform)).not.toBe(first);
+  const first = (await head.boundingBox())?.x;
+  await expect.poll(async () => (await head.boundingBox())?.x).not.toBe(first);
   await page.keyboard.press("Space");
   await expect(head).toBeHidden();
   await page.getByRole("button", { name: "lanes" }).click();

@@ -197,7 +197,7 @@ export type { Problem, Result } from "./base/result";
 export type { Progressed, SectionRequest } from "./arrange/reharm/section";
 export type { Reader } from "./facts/memory";
 export type { Reading } from "./theory/chord/identify";
-export type { RealizedChord, RealizedNote, RealizedPart, RealizedSong } from "./song/realized";
+export type { RealizedChord, RealizedNote, RealizedPart, RealizedSong, Timed } from "./song/realized";
 export type { ReharmCandidate, ReharmRequest } from "./arrange/reharm/reharmonize";
 export type { RoleSpan } from "./hear/slice/roles";
 export type { RoughSpot } from "./write/vocal/spots";

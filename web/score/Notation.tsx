@@ -1,6 +1,7 @@
-import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import {
   firstOf,
+  lastOf,
   Instrument,
   Meter,
   Notation as TheNotation,
@@ -8,7 +9,7 @@ import {
   Song,
   sure,
 } from "../../core/src/index";
-import { playheadIn } from "../app/audio/sound";
+import { playedIn } from "../app/audio/sound";
 import { useHead } from "../app/audio/useHead";
 import { soundLayout } from "../app/commands/voicings";
 import { usePreferences } from "../app/store/preferences";
@@ -69,17 +70,32 @@ function useSheet(parts: readonly StaffPart[], bars: number, above: number, symb
 
 /** The playhead on the sheet; its line is kept in sight. */
 const useSheetPlayhead = (placed: Placed | null, scroller: RefObject<HTMLDivElement | null>) =>
-  useHead((head) => {
-    const tick = playheadIn(useSelection.getState().section);
-    const at = tick === null || !placed ? null : placed.at(tick);
-    const view = scroller.current;
-    if (!at || !view) return false;
-    head.style.transform = `translate(${at.x}px, ${at.top}px)`;
-    head.style.height = `${at.height}px`;
-    if (at.top < view.scrollTop || at.top + at.height > view.scrollTop + view.clientHeight)
-      view.scrollTop = Math.max(0, at.top - 20);
-    return true;
-  });
+  useHead(
+    useCallback(
+      (head: HTMLDivElement) => {
+        const played = playedIn(useSelection.getState().section);
+        const at = played && placed?.at(played.tick);
+        const view = scroller.current;
+        if (!played || !placed || !at || !view) return null;
+        head.style.height = `${at.height}px`;
+        if (at.top < view.scrollTop || at.top + at.height > view.scrollTop + view.clientHeight)
+          view.scrollTop = Math.max(0, at.top - 20);
+        // As far as its line goes, step by step: notes do not stand as far apart as they sound.
+        const ticks = [played.tick];
+        for (let tick = played.tick + STEP; tick <= played.until && placed.at(tick)?.top === at.top; tick += STEP)
+          ticks.push(tick);
+        const through = ticks
+          .flatMap((tick) => placed.at(tick) ?? [])
+          .map(({ x, top }) => `translate(${x}px, ${top}px)`);
+        const share = Math.max(STEP, lastOf(ticks) - played.tick) / Math.max(1, played.until - played.tick);
+        return { through, seconds: played.seconds * Math.min(1, share) };
+      },
+      [placed, scroller],
+    ),
+  );
+
+/** Ticks from one place of the playhead to the next. */
+const STEP = Meter.SIXTEENTH;
 
 /** The section on staves: chord symbols above, shapes beside them for fretted parts, tablature below their lines. */
 export default function Notation({ data }: { data: SectionData }) {
@@ -110,7 +126,7 @@ export default function Notation({ data }: { data: SectionData }) {
   const { scroller, sheet, placed, busy } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS, symbols);
   const onNotes = useStaffNotes(data, parts, sheet, placed);
   useStaffFindings(sheet, placed);
-  const head = useSheetPlayhead(placed, scroller);
+  const { head } = useSheetPlayhead(placed, scroller);
   const feel = Meter.feel(Song.swingOf(data.song, data.section));
   const alone = parts.length === 1 ? data.song.parts.find((p) => p.id === firstOf(parts).part) : undefined;
   const strings = alone ? stringsText(data.song, alone) : "";

@@ -1,4 +1,4 @@
-import { memo, useEffect, useMemo } from "react";
+import { memo, useCallback, useEffect, useMemo } from "react";
 import { Instrument, type Part, type Pass, sure } from "../../core/src/index";
 import { usePreferences } from "../app/store/preferences";
 import { useResults } from "../app/store/results";
@@ -91,7 +91,12 @@ export const Score = memo(function Score({ data, focus }: Props) {
   const view = useViewport();
   const axis = useMemo(() => makeAxis(zoom, data.pickup, data.length), [zoom, data.pickup, data.length]);
   const parts = useMemo(() => laneOrder(data.song.parts), [data.song.parts]);
-  const head = usePlayhead(view.ref, axis);
+  const { head, again } = usePlayhead(view.ref, axis);
+  const { onScroll } = view;
+  const scrolled = useCallback(() => {
+    onScroll();
+    again();
+  }, [onScroll, again]);
   useFit(view.width, data);
   const window = useMemo(
     () => ({ from: view.left - BEYOND, to: view.left + view.width + BEYOND }),
@@ -115,7 +120,7 @@ export const Score = memo(function Score({ data, focus }: Props) {
   }, [first, view.ref]);
   useFound(view.ref, axis, findings);
   return (
-    <div className="score" ref={view.ref} onScroll={view.onScroll} style={SCORE_VARIABLES}>
+    <div className="score" ref={view.ref} onScroll={scrolled} style={SCORE_VARIABLES}>
       <div className="score-inner" style={{ width: LABEL_WIDTH + axis.width }}>
         <div className="playhead" ref={head} aria-hidden="true" />
         <div className="lane top">

@@ -1,6 +1,6 @@
 import { sure } from "../../core/src/index";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
-import { playheadIn } from "../app/audio/sound";
+import { playedIn } from "../app/audio/sound";
 import { useHead } from "../app/audio/useHead";
 import type { Finding } from "../../core/src/index";
 import { useSelection } from "../app/store/selection";
@@ -42,18 +42,23 @@ export function useViewport(): Viewport {
 const NEAR = 30;
 const TURNED = 40;
 
-/** The playhead over the lanes, kept in sight. */
+/** The playhead over the lanes: it goes up to the edge, then the page turns. */
 export const usePlayhead = (viewport: RefObject<HTMLDivElement | null>, axis: Axis) =>
-  useHead((head) => {
-    const tick = playheadIn(useSelection.getState().section);
-    const view = viewport.current;
-    if (tick === null || !view) return false;
-    const x = axis.x(tick);
-    head.style.transform = `translateX(${LABEL_WIDTH + x}px)`;
-    const inView = x - view.scrollLeft;
-    if (inView > view.clientWidth - LABEL_WIDTH - NEAR || inView < 0) view.scrollLeft = Math.max(0, x - TURNED);
-    return true;
-  });
+  useHead(
+    useCallback(() => {
+      const played = playedIn(useSelection.getState().section);
+      const view = viewport.current;
+      if (!played || !view) return null;
+      const x = axis.x(played.tick);
+      const room = view.clientWidth - LABEL_WIDTH - NEAR;
+      const inView = x - view.scrollLeft;
+      if (inView >= room || inView < 0) view.scrollLeft = Math.max(0, x - TURNED);
+      const end = axis.x(played.until);
+      const to = Math.max(x, Math.min(end, view.scrollLeft + room));
+      const at = (place: number) => `translateX(${LABEL_WIDTH + place}px)`;
+      return { through: [at(x), at(to)], seconds: end > x ? (played.seconds * (to - x)) / (end - x) : 0 };
+    }, [viewport, axis]),
+  );
 
 /**
  * Scrolls as far as it takes to show a lane; the keyboard stays where it was, which `scrollIntoView` does not promise.

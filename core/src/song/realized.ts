@@ -98,10 +98,15 @@ export interface RealizedSong {
   hits: RealizedHit[];
 }
 
-/** When each pass begins, by the passes. */
-const begun = new WeakMap<readonly RealizedSection[], Seconds[]>();
+/** Stretches of even tempo, one after the other. */
+export interface Timed {
+  sections: readonly Pick<RealizedSection, "start" | "duration" | "tempo">[];
+}
 
-function beginnings(sections: readonly RealizedSection[]): Seconds[] {
+/** When each pass begins, by the passes. */
+const begun = new WeakMap<Timed["sections"], Seconds[]>();
+
+function beginnings(sections: Timed["sections"]): Seconds[] {
   let times = begun.get(sections);
   if (times?.length !== sections.length) {
     let sum = 0;
@@ -116,14 +121,14 @@ function beginnings(sections: readonly RealizedSection[]): Seconds[] {
 }
 
 /** Time of a tick on the absolute axis, tempo changes between sections included. */
-export function secondsAt(real: RealizedSong, tick: number): Seconds {
+export function secondsAt(real: Timed, tick: number): Seconds {
   const i = Math.max(0, lastBegun(real.sections, tick));
   const section = real.sections[i];
   return section ? nth(beginnings(real.sections), i) + ticksToSeconds(tick - section.start, section.tempo) : 0;
 }
 
 /** The tick that is played at a time: the inverse of `secondsAt`. */
-export function tickAt(real: RealizedSong, seconds: Seconds): number {
+export function tickAt(real: Timed, seconds: Seconds): number {
   let rest = seconds;
   for (const section of real.sections) {
     const length = ticksToSeconds(section.duration, section.tempo);

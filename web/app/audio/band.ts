@@ -115,6 +115,8 @@ export class Band {
   private readonly voices = new Map<string, Voice>();
   private readonly drums: DrumKit;
   private readonly owned: { dispose(): unknown }[] = [];
+  /** Notes that swell, while they sound. */
+  private readonly swells = new Set<Tone.Synth>();
   private readonly loads: Promise<void>[] = [];
 
   constructor(parts: readonly BandPart[]) {
@@ -147,9 +149,11 @@ export class Band {
 
   silence(): void {
     for (const voice of this.voices.values()) voice.stop();
+    for (const synth of this.swells) this.drop(synth);
   }
 
   dispose(): void {
+    for (const synth of this.swells) this.drop(synth);
     for (const node of this.owned.reverse()) node.dispose();
   }
 
@@ -220,10 +224,14 @@ export class Band {
         sustain: 1,
         release: 0.03,
       },
+      onsilence: () => this.drop(synth),
     }).connect(to);
+    this.swells.add(synth);
     synth.triggerAttackRelease(Pitch.frequency(e.midi), e.duration, time, strength);
-    const transport = Tone.getTransport();
-    transport.scheduleOnce(() => synth.dispose(), transport.seconds + e.duration + 1.5);
+  }
+
+  private drop(synth: Tone.Synth): void {
+    if (this.swells.delete(synth)) synth.dispose();
   }
 
   private makeBass(sound: "bass" | "upright" | "sub"): Voice {

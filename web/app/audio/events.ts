@@ -2,11 +2,9 @@ import {
   type Drum,
   Drums,
   Instrument,
-  Meter,
   type Midi,
   Pitch,
   type RealizedNote,
-  type RealizedPart,
   type RealizedSong,
   type Seconds,
   Song,
@@ -15,6 +13,8 @@ import {
   type Ticks,
   type WithInstruments,
 } from "../../../core/src/index";
+
+import { stageOf, type Playing, type Stage } from "./stage";
 
 /** What a band must know of a part. */
 export interface BandPart {
@@ -47,12 +47,12 @@ const FORWARD = 1.2;
 const BACK = 0.85;
 
 /** How loud each note of a part is struck: chords share, what changed comes forward. */
-function strengthOf(part: RealizedPart, forward: readonly string[]): (note: RealizedNote) => number {
+function strengthOf({ id, notes }: Playing, forward: readonly string[]): (note: RealizedNote) => number {
   const together = new Map<Ticks, number>();
-  for (const n of part.notes) together.set(n.start, (together.get(n.start) ?? 0) + 1);
+  for (const n of notes) together.set(n.start, (together.get(n.start) ?? 0) + 1);
   let step: 1 | 1.2 | 0.85;
   if (!forward.length) step = 1;
-  else if (forward.includes(part.id)) step = FORWARD;
+  else if (forward.includes(id)) step = FORWARD;
   else step = BACK;
   return (note) =>
     Math.min(127, note.velocity * step * Math.min(1, (FULL_CHORD / sure(together.get(note.start))) ** SHARE));
@@ -97,11 +97,21 @@ export interface EventOptions {
   forward?: readonly string[];
 }
 
-export interface Schedule {
-  events: SoundEvent[];
+/** Everything that sounds between two positions, worked out piece by piece. */
+export interface Plan {
   /** Length of the count-in, and of the whole. */
   lead: Seconds;
   length: Seconds;
+  from: Ticks;
+  to: Ticks;
+  /** When a position sounds, in seconds from the start of the plan. */
+  at(tick: Ticks): Seconds;
+  /** What is written to begin between two positions, in the order of time; the count-in stands before all of it. */
+  between(from: Ticks, to: Ticks): SoundEvent[];
+}
+
+export interface Schedule extends Pick<Plan, "lead" | "length"> {
+  events: SoundEvent[];
 }
 
 /** A stretch of the song as it is scheduled. */
@@ -129,41 +139,44 @@ function entry({ from, to, countIn, at }: Stretch, note: RealizedNote): Ticks | 
   return note.playedEnd <= from ? null : Math.max(note.played, from);
 }
 
-function noteEvents(real: RealizedSong, stretch: Stretch, forward: readonly string[]): SoundEvent[] {
+function noteEvents(
+  stage: Stage,
+  part: Playing,
+  { stretch, forward }: { stretch: Stretch; forward: readonly string[] },
+): SoundEvent[] {
+  if (!isAudible(stretch, part)) return [];
   const { to, at } = stretch;
-  return real.parts.flatMap((part): SoundEvent[] => {
-    if (!isAudible(stretch, part)) return [];
-    const { sound } = Instrument.of(part.instrument, real);
-    const strength = strengthOf(part, forward);
-    return part.notes.flatMap((note): SoundEvent[] => {
-      const start = entry(stretch, note);
-      if (start === null) return [];
-      const time = Math.max(0, at(start));
-      const end = at(Math.min(note.playedEnd, to));
-      if (end <= time) return [];
-      return [
-        {
-          kind: "note",
-          time,
-          duration: end - time,
-          part: part.id,
-          sound,
-          midi: note.midi,
-          velocity: strength(note),
-          ...(note.glideTo ? { glideTo: Pitch.midi(note.glideTo) } : {}),
-          ...(note.swell ? { swell: true } : {}),
-        },
-      ];
-    });
+  const { sound } = Instrument.of(part.instrument, stage);
+  const strength = strengthOf(part, forward);
+  return part.notes.flatMap((note): SoundEvent[] => {
+    const start = entry(stretch, note);
+    if (start === null) return [];
+    const time = Math.max(0, at(start));
+    const end = at(Math.min(note.playedEnd, to));
+    if (end <= time) return [];
+    return [
+      {
+        kind: "note",
+        time,
+        duration: end - time,
+        part: part.id,
+        sound,
+        midi: note.midi,
+        velocity: strength(note),
+        ...(note.glideTo ? { glideTo: Pitch.midi(note.glideTo) } : {}),
+        ...(note.swell ? { swell: true } : {}),
+      },
+    ];
   });
 }
 
-function drumEvents(real: RealizedSong, stretch: Stretch, tempo: number): SoundEvent[] {
-  const { from, to, solo, at } = stretch;
-  const drums = real.parts.find((p) => p.role === "drums");
-  if (!drums) return [];
-  const heard = isAudible(stretch, drums);
-  return real.hits
+function drumEvents(
+  hits: RealizedSong["hits"],
+  drums: Playing,
+  { from, to, solo, at, ...more }: Stretch,
+): SoundEvent[] {
+  const heard = isAudible({ from, to, solo, at, ...more }, drums);
+  return hits
     .filter((hit) => hit.start >= from && hit.start < to && (heard || solo.includes(Drums.player(hit.drum))))
     .map((hit) => ({
       kind: "drum",
@@ -173,42 +186,61 @@ function drumEvents(real: RealizedSong, stretch: Stretch, tempo: number): SoundE
       velocity: hit.velocity,
       ...(hit.midi !== undefined ? { midi: hit.midi } : {}),
       ...(hit.glideTo !== undefined ? { glideTo: hit.glideTo } : {}),
-      ...(hit.duration ? { duration: (hit.duration / Meter.QUARTER) * (60 / tempo) } : {}),
+      ...(hit.duration ? { duration: at(hit.played + hit.duration) - at(hit.played) } : {}),
     }));
 }
 
-/** A click on every beat of the stretch. */
-const clicks = (real: RealizedSong, { from, to, at }: Stretch): SoundEvent[] =>
-  real.sections.flatMap(({ start, bars, meter }) =>
-    Array.from({ length: bars }, (_, bar) => start + bar * meter.bar).flatMap((bar) =>
-      meter.beats
-        .filter((beat) => bar + beat.start >= from && bar + beat.start < to)
-        .map((beat): SoundEvent => ({ kind: "click", time: at(bar + beat.start), strong: beat.start === 0 })),
-    ),
-  );
+/** A click on every beat between two positions. */
+const clicks = (stage: Stage, [from, to]: readonly [Ticks, Ticks], at: Plan["at"]): SoundEvent[] =>
+  stage.sections
+    .filter((s) => s.start < to && s.start + s.duration > from)
+    .flatMap(({ start, bars, meter }) =>
+      Array.from({ length: bars }, (_, bar) => start + bar * meter.bar).flatMap((bar) =>
+        meter.beats
+          .filter((beat) => bar + beat.start >= from && bar + beat.start < to)
+          .map((beat): SoundEvent => ({ kind: "click", time: at(bar + beat.start), strong: beat.start === 0 })),
+      ),
+    );
 
 /**
- * Everything that sounds between two positions, from the played positions of the realized song: what is heard is what
- * is written.
+ * What sounds between two positions of a stage, from the played positions of its notes: what is heard is what is
+ * written. Nothing is worked out before it is asked for.
  */
-export function schedule(real: RealizedSong, options: EventOptions = {}): Schedule {
-  const { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1, forward = [] } = options;
-  const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
-  if (!first) return { events: [], lead: 0, length: 0 };
-  const base = Song.secondsAt(real, from);
-  const lead = countIn ? (Song.secondsAt(real, from + first.meter.bar) - base) / speed : 0;
-  const at = (tick: number): Seconds => (Song.secondsAt(real, tick) - base) / speed + lead;
+export function planOf(stage: Stage, options: EventOptions = {}): Plan {
+  const { from = 0, to = stage.duration, solo = [], click = false, countIn = false, speed = 1, forward = [] } = options;
+  const first = stage.sections.findLast((s) => s.start <= from) ?? stage.sections[0];
+  if (!first) return { lead: 0, length: 0, from, to: from, at: () => 0, between: () => [] };
+  const base = Song.secondsAt(stage, from);
+  const lead = countIn ? (Song.secondsAt(stage, from + first.meter.bar) - base) / speed : 0;
+  const at = (tick: number): Seconds => (Song.secondsAt(stage, tick) - base) / speed + lead;
   const stretch: Stretch = { from, to, solo, countIn, at };
-  const counted = lead ? first.meter.beats : [];
-  const events = [
-    ...noteEvents(real, stretch, forward),
-    ...drumEvents(real, stretch, first.tempo),
-    ...counted.map((beat): SoundEvent => ({
-      kind: "click",
-      time: at(from + beat.start) - lead,
-      strong: beat.start === 0,
-    })),
-    ...(click ? clicks(real, stretch) : []),
-  ];
-  return { events: events.sort((a, b) => a.time - b.time), lead, length: at(to) };
+  const counted = (lead ? first.meter.beats : []).map((beat): SoundEvent => ({
+    kind: "click",
+    time: at(from + beat.start) - lead,
+    strong: beat.start === 0,
+  }));
+  return {
+    lead,
+    length: at(to),
+    from,
+    to,
+    at,
+    between(a, b) {
+      const { parts, hits } = stage.between(a, b);
+      const drums = parts.find((p) => p.role === "drums");
+      const events = [
+        ...parts.flatMap((part) => noteEvents(stage, part, { stretch, forward })),
+        ...(drums ? drumEvents(hits, drums, stretch) : []),
+        ...(a < from ? counted : []),
+        ...(click ? clicks(stage, [Math.max(a, from), Math.min(b, to)], at) : []),
+      ];
+      return events.sort((x, y) => x.time - y.time);
+    },
+  };
+}
+
+/** The whole of a plan at once. */
+export function schedule(real: RealizedSong, options: EventOptions = {}): Schedule {
+  const { lead, length, between } = planOf(stageOf(real), options);
+  return { lead, length, events: between(-Infinity, Infinity) };
 }

@@ -1,19 +1,36 @@
 import * as Tone from "tone";
-import { type Drum, type Midi, type RealizedSong, Song, sure, type Ticks } from "../../../core/src/index";
+import { type Drum, type Midi, type RealizedSong, type Seconds, Song, type Ticks } from "../../../core/src/index";
 import { Band } from "./band";
-import { playersOf, schedule, type EventOptions, type BandPart as Part } from "./events";
+import { planOf, playersOf, schedule, type EventOptions, type BandPart as Part, type Plan } from "./events";
+import { Queue } from "./queue";
+import type { Stage } from "./stage";
 
 interface Job {
-  real: RealizedSong;
+  stage: Stage;
   options: EventOptions & { from: Ticks; to: Ticks };
   loop: boolean;
-  lead: number;
+  plan: Plan;
+  queue: Queue;
 }
 
 /** Milliseconds of a task in which players are made. */
 const TASK = 12;
+/** So often events are handed to the clock of the sound, in seconds. */
+const HANDED: Seconds = 0.05;
+/** What changes is heard so much later, in seconds: what was handed over is not taken back. */
+const SOON: Seconds = 0.15;
+/** Seconds in which the last note fades. */
+const FADE: Seconds = 0.4;
 
-/** Plays realized songs on the transport; one at a time. */
+/** Where the playhead goes evenly from now on. */
+export interface Leg {
+  tick: Ticks;
+  /** Up to there at one tempo, in so many seconds. */
+  until: Ticks;
+  seconds: Seconds;
+}
+
+/** Plays a stage on the transport; one at a time. */
 export class Player {
   private band: Band | null = null;
   private bandFor = "";
@@ -43,64 +60,68 @@ export class Player {
   }
 
   async play(
-    real: RealizedSong,
+    stage: Stage,
     options: EventOptions & { from: Ticks; to: Ticks },
     loop: boolean,
     startAt?: Ticks,
   ): Promise<void> {
-    const band = await this.prepare(playersOf(real));
+    const band = await this.prepare(playersOf(stage));
     this.halt();
-    this.job = { real, options, loop, lead: 0 };
+    const plan = planOf(stage, options);
+    const inside = startAt !== undefined && startAt > options.from && startAt < options.to;
+    const from = inside ? plan.at(startAt) : 0;
+    this.job = { stage, options, loop, plan, queue: new Queue(plan, loop, from) };
     const transport = Tone.getTransport();
     transport.bpm.value = 120;
-    this.fill(band);
-    const offset =
-      startAt !== undefined && startAt > options.from && startAt < options.to
-        ? (Song.secondsAt(real, startAt) - Song.secondsAt(real, options.from)) / (options.speed ?? 1) + this.job.lead
-        : 0;
-    transport.start("+0.06", offset);
+    transport.scheduleRepeat((time) => this.hand(band, time), HANDED);
+    transport.start("+0.06", from);
+  }
+
+  /** Hands to the clock of the sound what is due until this is called again. */
+  private hand(band: Band, time: Seconds): void {
+    const { job } = this;
+    if (!job) return;
+    const now = Tone.getTransport().getSecondsAtTime(time);
+    for (const { at, event } of job.queue.take(now + HANDED)) band.play(event, Math.max(time, time + at - now));
+    if (!job.queue.done || now < job.plan.length + FADE) return;
+    Tone.getDraw().schedule(() => {
+      if (this.job !== job) return;
+      this.stop();
+      this.onEnd();
+    }, Tone.now());
   }
 
   /** The same stretch with another version of the song or other options, without a stop. */
-  update(real: RealizedSong, options: Partial<EventOptions>): void {
-    if (!this.job || !this.band) return;
-    this.job = { ...this.job, real, options: { ...this.job.options, ...options, countIn: this.job.lead > 0 } };
-    Tone.getTransport().cancel();
-    this.fill(this.band);
-  }
-
-  private fill(band: Band): void {
-    const job = sure(this.job);
-    const transport = Tone.getTransport();
-    const { events, lead, length } = schedule(job.real, job.options);
-    job.lead = lead;
-    for (const event of events) transport.schedule((time) => band.play(event, time), event.time);
-    transport.loop = job.loop;
-    if (job.loop) transport.setLoopPoints(lead, length);
-    else
-      transport.schedule(
-        () =>
-          Tone.getDraw().schedule(() => {
-            this.stop();
-            this.onEnd();
-          }, Tone.now()),
-        length + 0.4,
-      );
+  update(stage: Stage, options: Partial<EventOptions>): void {
+    if (!this.job) return;
+    const all = { ...this.job.options, ...options, countIn: this.job.plan.lead > 0 };
+    const plan = planOf(stage, all);
+    this.job.queue.change(plan, Tone.getTransport().getSecondsAtTime(Tone.now()) + SOON);
+    this.job = { ...this.job, stage, options: all, plan };
   }
 
   get playing(): boolean {
     return this.job !== null;
   }
 
-  /** Position of the playhead in ticks of what is played; null when nothing plays. */
-  position(): Ticks | null {
+  /** Where the playhead is and how it goes on, in ticks of what is played; null when nothing plays. */
+  leg(): Leg | null {
     if (!this.job) return null;
     // Where the ear is, not the scheduler, which runs ahead.
-    const { real, options, lead } = this.job;
-    const seconds = (Tone.getTransport().getSecondsAtTime(Tone.immediate()) - lead) * (options.speed ?? 1);
-    const at = Math.min(options.to - 1, Song.tickAt(real, Song.secondsAt(real, options.from) + seconds));
+    const { stage, options, plan, queue } = this.job;
+    const { speed = 1, from, to } = options;
+    const seconds = (queue.inPlan(Tone.getTransport().getSecondsAtTime(Tone.immediate())) - plan.lead) * speed;
+    const at = Math.min(to - 1, Song.tickAt(stage, Song.secondsAt(stage, from) + seconds));
     // Only a count-in lies before the beginning.
-    return lead > 0 ? at : Math.max(options.from, at);
+    const tick = plan.lead > 0 ? at : Math.max(from, at);
+    const section = stage.sections.findLast((s) => s.start <= Math.max(0, tick));
+    const until = Math.min(to, section ? section.start + section.duration : to);
+    return { tick, until, seconds: (Song.secondsAt(stage, until) - Song.secondsAt(stage, tick)) / speed };
+  }
+
+  /** Position of the playhead in ticks of what is played; null when nothing plays. */
+  position(): Ticks | null {
+    return this.leg()?.tick ?? null;
   }
 
   private halt(): void {

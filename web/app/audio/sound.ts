@@ -1,13 +1,15 @@
 import { create } from "zustand";
-import { type Drum, type Midi, type RealizedSong, Song, type Ticks } from "../../../core/src/index";
+import { type Drum, Fact, type Midi, Place, Plain, type RealizedSong, Song, type Ticks } from "../../../core/src/index";
 import { whenIdle } from "../idle";
 import { formNow } from "../store/form";
 import { passInView } from "../store/passes";
 import { usePlayback } from "../store/playback";
+import { factsNow } from "../store/sectionData";
 import { useSelection } from "../store/selection";
 import { songNow, useSong } from "../store/song";
 import { playersOf } from "./events";
-import type { Player } from "./player";
+import type { Leg, Player } from "./player";
+import { stageOf, stageOfForm, type Stage } from "./stage";
 
 /** The sound packages are loaded at the first touch of play, not with the page. */
 let loading: Promise<Player> | null = null;
@@ -33,23 +35,30 @@ export function warmUp(): () => void {
 interface SoundState {
   playing: boolean;
   loading: boolean;
+  /** Another number whenever playing began, or goes on otherwise than before. */
+  since: number;
 }
 
-export const useSound = create<SoundState>(() => ({ playing: false, loading: false }));
+export const useSound = create<SoundState>(() => ({ playing: false, loading: false, since: 0 }));
 
 /**
  * What is heard of a song: the section in view or the whole form, without the part that is played in anew and those
  * that are out of the pass in view.
  */
-function heardOf(song: Song): RealizedSong {
+function heardOf(song: Song): Stage {
   const { wholeSong, silent } = usePlayback.getState();
   const { section, pass } = useSelection.getState();
-  const real = Song.realize(song, wholeSong ? {} : { section });
+  const realOf = (place: ReturnType<typeof Place.section>) => factsNow(song).get(Fact.realized, place, "played");
+  const without = (real: RealizedSong, out: ReadonlySet<string>): RealizedSong => {
+    if (!out.size) return real;
+    const parts = real.parts.map((p) => (out.has(p.id) ? { ...p, notes: [] } : p));
+    return { ...real, parts, hits: parts.some((p) => out.has(p.id) && p.role === "drums") ? [] : real.hits };
+  };
+  const mute = silent ? [silent] : [];
+  if (wholeSong) return stageOfForm(song, formNow(song), (id) => without(realOf(Place.pass(song, id)), new Set(mute)));
   const here = passInView(song, pass, section);
-  const out = new Set([...(silent ? [silent] : []), ...((!wholeSong && here && Song.pass(song, here)?.muted) || [])]);
-  if (!out.size) return real;
-  const parts = real.parts.map((p) => (out.has(p.id) ? { ...p, notes: [] } : p));
-  return { ...real, parts, hits: parts.some((p) => out.has(p.id) && p.role === "drums") ? [] : real.hits };
+  const out = (here !== null && Song.pass(song, here)?.muted) || [];
+  return stageOf(without(realOf(Place.section(section)), new Set([...mute, ...out])));
 }
 
 /**
@@ -60,13 +69,14 @@ function changedParts(song: Song): string[] {
   if (!useSong.getState().song) return [];
   const written = songNow();
   if (written === song) return [];
-  const text = (s: Song) => {
-    const real = heardOf(s);
-    return new Map(real.parts.map((p) => [p.id, JSON.stringify(p.role === "drums" ? real.hits : p.notes)]));
+  const { section } = useSelection.getState();
+  const [before, now] = [Song.realize(written, { section }), Song.realize(song, { section })];
+  const sounds = (real: RealizedSong, id: string) => {
+    const part = real.parts.find((p) => p.id === id);
+    return part?.role === "drums" ? real.hits : part?.notes;
   };
-  const [before, now] = [text(written), text(song)];
-  const changed = [...now.keys()].filter((id) => now.get(id) !== before.get(id));
-  return changed.length < now.size ? changed : [];
+  const changed = now.parts.flatMap(({ id }) => (Plain.same(sounds(before, id), sounds(now, id)) ? [] : [id]));
+  return changed.length < now.parts.length ? changed : [];
 }
 
 /** Counts what was asked for: a request that was overtaken while the sounds loaded stays silent. */
@@ -86,7 +96,7 @@ async function start(
     const { from, to, countIn } = options;
     const forward = changedParts(song);
     await ready.play(heardOf(song), { from, to, solo, click, countIn, speed, forward }, options.loop, options.startAt);
-    useSound.setState({ playing: true });
+    useSound.setState({ playing: true, since: useSound.getState().since + 1 });
   } finally {
     if (mine === ticket) useSound.setState({ loading: false });
   }
@@ -172,27 +182,36 @@ export async function soundPlayedDrum(part: string, drum: Drum, velocity: number
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
 
-/**
- * What is heard, in ticks of its section, and the pass it belongs to where the whole song plays; null while nothing
- * plays.
- */
-export function playedPlace():
-  { section: string; pass: string; tick: Ticks; inSong: Ticks } | { section: string; pass: null; tick: Ticks } | null {
-  const tick = playhead();
+/** What is heard, in ticks of its section, and how it goes on at one tempo. */
+export interface Played extends Leg {
+  section: string;
+  /** The pass it belongs to and its place in the song, where the whole song plays. */
+  pass: string | null;
+  inSong: Ticks;
+}
+
+/** What is heard now; null while nothing plays. */
+export function playedPlace(): Played | null {
+  const leg = useSound.getState().playing ? player?.leg() : null;
   const song = usePlayback.getState().preview?.song ?? useSong.getState().song;
-  if (tick === null || !song) return null;
-  if (!usePlayback.getState().wholeSong) return { section: useSelection.getState().section, pass: null, tick };
-  const pass = formNow(song).findLast((p) => p.start <= Math.max(0, tick));
+  if (!leg || !song) return null;
+  const inSong = leg.tick;
+  if (!usePlayback.getState().wholeSong)
+    return { ...leg, section: useSelection.getState().section, pass: null, inSong };
+  const pass = formNow(song).findLast((p) => p.start <= Math.max(0, leg.tick));
   if (!pass) return null;
-  const from = (song.form.find((p) => p.id === pass.id)?.bars?.[0] ?? 0) * pass.meter.bar;
-  return { section: pass.section, pass: pass.id, tick: tick - pass.start + from, inSong: tick };
+  const by = (song.form.find((p) => p.id === pass.id)?.bars?.[0] ?? 0) * pass.meter.bar - pass.start;
+  return { ...leg, tick: leg.tick + by, until: leg.until + by, section: pass.section, pass: pass.id, inSong };
+}
+
+/** How the playhead goes on in a section; null where it is elsewhere, or nothing plays. */
+export function playedIn(section: string): Played | null {
+  const at = playedPlace();
+  return at?.section === section ? at : null;
 }
 
 /** Where the playhead stands in a section; null where it is elsewhere, or nothing plays. */
-export function playheadIn(section: string): Ticks | null {
-  const at = playedPlace();
-  return at?.section === section ? at.tick : null;
-}
+export const playheadIn = (section: string): Ticks | null => playedIn(section)?.tick ?? null;
 
 /**
  * What plays follows edits, solo, click and another section at once. Returns a function that ends this and all sound.
@@ -203,6 +222,7 @@ export function startSound(): () => void {
     const { preview, solo, click, speed, wholeSong } = usePlayback.getState();
     if (song && player?.playing)
       player.update(heardOf(preview?.song ?? (wholeSong ? song : songNow())), { solo, click, speed });
+    if (player?.playing) useSound.setState(({ since }) => ({ since: since + 1 }));
   };
   const ends = [
     useSong.subscribe((state, before) => {

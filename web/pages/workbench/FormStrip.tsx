@@ -2,9 +2,9 @@ import FormControl from "react-bootstrap/FormControl";
 import { closestCenter, DndContext, type DragEndEvent } from "@dnd-kit/core";
 import { horizontalListSortingStrategy, SortableContext, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { memo, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from "react";
+import { memo, useCallback, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
-import { Form, type FormPass, nth, Song, Text } from "../../../core/src/index";
+import { Form, type FormPass, nth, Song, Text, type Ticks } from "../../../core/src/index";
 import { playedPlace } from "../../app/audio/sound";
 import { useHead } from "../../app/audio/useHead";
 import { addPass, followSong, loopPasses, movePass, playFrom, removePass } from "../../app/commands/form";
@@ -23,16 +23,20 @@ import { Button } from "../../kit/Button";
 
 /** A line goes through the strip while the whole song plays, and what is played comes into view. */
 const useStripPlayhead = (strip: RefObject<HTMLOListElement | null>, passes: readonly FormPass[]) =>
-  useHead((head) => {
-    const at = playedPlace();
-    const pass = at?.pass ? passes.find((p) => p.id === at.pass) : undefined;
-    const box = pass && strip.current?.querySelector<HTMLElement>(`[data-pass="${pass.id}"]`);
-    if (!at?.pass || !pass || !box) return false;
-    followSong();
-    const share = Math.max(0, at.inSong - pass.start) / pass.duration;
-    head.style.transform = `translateX(${box.offsetLeft + box.offsetWidth * share}px)`;
-    return true;
-  });
+  useHead(
+    useCallback(() => {
+      const at = playedPlace();
+      const pass = at?.pass ? passes.find((p) => p.id === at.pass) : undefined;
+      const box = pass && strip.current?.querySelector<HTMLElement>(`[data-pass="${pass.id}"]`);
+      if (!at?.pass || !pass || !box) return null;
+      followSong();
+      const to = (tick: Ticks) => {
+        const share = Math.max(0, tick - pass.start) / pass.duration;
+        return `translateX(${box.offsetLeft + box.offsetWidth * share}px)`;
+      };
+      return { through: [to(at.inSong), to(at.inSong + at.until - at.tick)], seconds: at.seconds };
+    }, [strip, passes]),
+  );
 
 /**
  * The passes of the song in order: looked at by a click, moved by dragging or Alt and arrows, played from there by a
@@ -46,7 +50,7 @@ export const FormStrip = memo(function FormStrip() {
   const [open, setOpen] = useState(false);
   const passes = useOfSong(formNow);
   const strip = useRef<HTMLOListElement>(null);
-  const head = useStripPlayhead(strip, passes);
+  const { head } = useStripPlayhead(strip, passes);
   const current = useOfSong((song) => passInView(song, chosen, section));
   const shown = passes.find((p) => p.id === current);
   const sensors = useListDrag();

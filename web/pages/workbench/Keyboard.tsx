@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Chord, firstOf, Harmony, Key, type Midi, Pitch } from "../../../core/src/index";
 import { soundNote, useSound } from "../../app/audio/sound";
 import { useVoicePart } from "../../app/commands/voicings";
@@ -26,18 +27,6 @@ export function Keyboard({ data, sounding }: { data: SectionData; sounding: read
   const held = usePlayed((s) => s.held);
   const collected = usePlayed((s) => s.notes);
   const part = useVoicePart(data.song)?.id ?? firstOf(data.song.parts).id;
-  const onKey = (m: Midi) => {
-    if (does === "play") return press(m);
-    if (does === "collect") return pressKey(m);
-    return void soundNote(part, m);
-  };
-  const onLeave = (m: Midi) => does === "play" && held.includes(m) && release(m);
-  const key = (m: Midi) => ({
-    "data-key": m,
-    onPointerDown: () => onKey(m),
-    onPointerUp: () => onLeave(m),
-    onPointerLeave: () => onLeave(m),
-  });
   let played: number[];
   if (does === "play") played = held;
   else if (does === "collect") played = collected;
@@ -51,20 +40,7 @@ export function Keyboard({ data, sounding }: { data: SectionData; sounding: read
         role="img"
         aria-label={`Keyboard: ${sounding.map((s) => s.note.pitch).join(" ") || "nothing sounds"}`}
       >
-        {WHITES.map((m, i) => (
-          <rect key={m} className="white" x={i * WIDTH} y={0} width={WIDTH} height={12} {...key(m)} />
-        ))}
-        {KEYS.filter(isBlack).map((m) => (
-          <rect
-            key={m}
-            className="black"
-            x={middle(m) - WIDTH * 0.32}
-            y={0}
-            width={WIDTH * 0.64}
-            height={7}
-            {...key(m)}
-          />
-        ))}
+        <Keys part={part} />
       </svg>
       <div className="key-dots" aria-hidden="true">
         {does !== "collect" && <SoundingDots sounding={sounding} />}
@@ -83,6 +59,44 @@ export function Keyboard({ data, sounding }: { data: SectionData; sounding: read
     </>
   );
 }
+
+/** The keys under the mouse: they sound in this part's voice where nothing is recorded or collected. */
+const Keys = memo(function Keys({ part }: { part: string }) {
+  const onKey = (m: Midi) => {
+    const { screenKeys: does } = usePlayed.getState();
+    if (does === "play") return press(m);
+    if (does === "collect") return pressKey(m);
+    return void soundNote(part, m);
+  };
+  const onLeave = (m: Midi) => {
+    const { screenKeys: does, held } = usePlayed.getState();
+    if (does === "play" && held.includes(m)) release(m);
+  };
+  const key = (m: Midi) => ({
+    "data-key": m,
+    onPointerDown: () => onKey(m),
+    onPointerUp: () => onLeave(m),
+    onPointerLeave: () => onLeave(m),
+  });
+  return (
+    <>
+      {WHITES.map((m, i) => (
+        <rect key={m} className="white" x={i * WIDTH} y={0} width={WIDTH} height={12} {...key(m)} />
+      ))}
+      {KEYS.filter(isBlack).map((m) => (
+        <rect
+          key={m}
+          className="black"
+          x={middle(m) - WIDTH * 0.32}
+          y={0}
+          width={WIDTH * 0.64}
+          height={7}
+          {...key(m)}
+        />
+      ))}
+    </>
+  );
+});
 
 function SoundingDots({ sounding }: { sounding: readonly Sounding[] }) {
   const byKey = new Map([...sounding].reverse().map((s) => [s.note.midi, s]));

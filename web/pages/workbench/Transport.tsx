@@ -1,5 +1,5 @@
-import { memo, useEffect, useState } from "react";
-import { firstOf, Meter, Pitch, Song, type Ticks } from "../../../core/src/index";
+import { memo, useCallback, useEffect, useState } from "react";
+import { firstOf, Meter, Pitch, Plain, type RealizedChord, Song, type Ticks } from "../../../core/src/index";
 import { play, playhead, playheadIn, stop, useSound } from "../../app/audio/sound";
 import { clearLoop, toggleLoop, usePlayback } from "../../app/store/playback";
 import type { SectionData } from "../../app/store/sectionData";
@@ -11,34 +11,37 @@ import { soundingAt, type Sounding } from "./sounding";
 import { Toggle } from "../../kit/Toggle";
 import { Button } from "../../kit/Button";
 
-/** How often the position is read while the band plays, in milliseconds. */
+/** How often the place of the playhead is read while the band plays, in milliseconds. */
 const TICK = 70;
 
-/** The playhead, read now and then; null while nothing plays. */
-function usePosition(): Ticks | null {
+/** Something of the playhead, read now and then; null while nothing plays. It is drawn where it says something else. */
+function useAtHead<T>(read: (tick: Ticks) => T, same: (a: T, b: T) => boolean = Object.is): T | null {
   const playing = useSound((s) => s.playing);
-  const [tick, setTick] = useState<Ticks | null>(null);
+  const [shown, show] = useState<T | null>(null);
   useEffect(() => {
     if (!playing) {
-      setTick(null);
+      show(null);
       return;
     }
-    const timer = setInterval(() => setTick(playheadIn(useSelection.getState().section)), TICK);
+    const look = () => {
+      const tick = playheadIn(useSelection.getState().section);
+      show((before) => {
+        const now = tick === null ? null : read(tick);
+        return before !== null && now !== null && same(before, now) ? before : now;
+      });
+    };
+    look();
+    const timer = setInterval(look, TICK);
     return () => clearInterval(timer);
-  }, [playing]);
-  return tick;
+  }, [playing, read, same]);
+  return playing ? shown : null;
 }
 
-/**
- * Where one looks: at the playhead; stopped, at the chosen chord, at the chosen note, or where playing was set to
- * begin.
- */
-function usePlaceInView(data: SectionData, tick: Ticks | null): Ticks | null {
+/** Where one looks while nothing plays: at the chosen chord, at the chosen note, or where playing was set to begin. */
+function useChosenPlace(data: SectionData): Ticks | null {
   const from = usePlayback((s) => s.from);
   const chord = useSelection((s) => s.chord);
   const chosen = useSelection((s) => s.notes);
-  const playing = useSound((s) => s.playing);
-  if (playing) return tick;
   const event = data.section.chords.find((c) => c.id === chord);
   const note = chosen.ids.length
     ? data.real.parts.find((p) => p.id === chosen.part)?.notes.find((n) => n.id === chosen.ids[0])
@@ -46,44 +49,78 @@ function usePlaceInView(data: SectionData, tick: Ticks | null): Ticks | null {
   return event?.start ?? (note ? Math.max(0, note.start) : from);
 }
 
+/** What sounds where one looks, and the chord there. */
+interface Heard {
+  chord: RealizedChord | null;
+  sounding: readonly Sounding[];
+}
+const heardAt = (data: SectionData, at: Ticks): Heard => ({
+  chord: Song.chordAt(data.real.chords, at),
+  sounding: soundingAt(data, at),
+});
+const sameHeard = (a: Heard, b: Heard): boolean =>
+  a.chord === b.chord && Plain.keptItems(a.sounding, [...b.sounding]) === a.sounding;
+
 /** Play, position, and what sounds now: on the keyboard and in words. */
 export const Transport = memo(function Transport({ data }: { data: SectionData }) {
+  const at = useChosenPlace(data);
   const playing = useSound((s) => s.playing);
-  const loading = useSound((s) => s.loading);
-  const tick = usePosition();
-  const at = usePlaceInView(data, tick);
-  const sounding = at === null ? [] : soundingAt(data, at);
-  const icon = playing ? "bi-stop-fill" : "bi-play-fill";
   return (
     <footer className="transport">
-      <Button
-        className="play"
-        aria-label={playing ? "Stop" : "Play"}
-        title="Space"
-        onClick={() => (playing ? stop() : void play())}
-      >
-        <i className={loading ? "bi-hourglass-split" : icon} />
-      </Button>
+      <PlayButton />
       <div className="where">
-        <Position data={data} tick={tick} at={at} />
+        <Position name={data.section.name} meter={data.meter} at={at} />
         <Switches length={data.length} />
       </div>
-      <Keyboard data={data} sounding={sounding} />
-      <Now data={data} at={at} sounding={sounding} />
+      {playing ? <AtHead data={data} /> : <Shown data={data} heard={at === null ? null : heardAt(data, at)} />}
     </footer>
   );
 });
 
-function Position({ data, tick, at }: { data: SectionData; tick: Ticks | null; at: Ticks | null }) {
+function PlayButton() {
+  const playing = useSound((s) => s.playing);
+  const loading = useSound((s) => s.loading);
+  const icon = playing ? "bi-stop-fill" : "bi-play-fill";
+  return (
+    <Button
+      className="play"
+      aria-label={playing ? "Stop" : "Play"}
+      title="Space"
+      onClick={() => (playing ? stop() : void play())}
+    >
+      <i className={loading ? "bi-hourglass-split" : icon} />
+    </Button>
+  );
+}
+
+/** What sounds at the playhead. */
+function AtHead({ data }: { data: SectionData }) {
+  const heard = useAtHead(
+    useCallback((tick: Ticks) => heardAt(data, tick), [data]),
+    sameHeard,
+  );
+  return <Shown data={data} heard={heard} />;
+}
+
+const Shown = ({ data, heard }: { data: SectionData; heard: Heard | null }) => (
+  <>
+    <Keyboard data={data} sounding={heard?.sounding ?? []} />
+    <Now data={data} heard={heard} />
+  </>
+);
+
+function Position({ name, meter, at }: { name: string; meter: Meter; at: Ticks | null }) {
   const whole = usePlayback((s) => s.wholeSong);
+  const playing = useSound((s) => s.playing);
+  const step = useAtHead(toStep);
   let text: string;
-  if (tick !== null && whole)
-    text = `${data.section.name}, ${Meter.position(data.meter, Math.floor(tick / Meter.SIXTEENTH) * Meter.SIXTEENTH)}`;
-  else if (tick !== null) text = Meter.position(data.meter, Math.floor(tick / Meter.SIXTEENTH) * Meter.SIXTEENTH);
-  else if (at !== null) text = Meter.position(data.meter, at);
+  if (playing && step !== null) text = `${whole ? `${name}, ` : ""}${Meter.position(meter, step)}`;
+  else if (at !== null) text = Meter.position(meter, at);
   else text = "Stopped";
   return <b className="tabular">{text}</b>;
 }
+/** The sixteenth that a tick lies in. */
+const toStep = (tick: Ticks): Ticks => Math.floor(tick / Meter.SIXTEENTH) * Meter.SIXTEENTH;
 
 const SPEEDS = [1, 0.9, 0.8, 0.7, 0.6, 0.5];
 
@@ -141,10 +178,10 @@ const Switches = memo(function Switches({ length }: { length: Ticks }) {
 });
 
 /** The chord of the moment, and what each part has in it. */
-function Now({ data, at, sounding }: { data: SectionData; at: Ticks | null; sounding: readonly Sounding[] }) {
+function Now({ data, heard }: { data: SectionData; heard: Heard | null }) {
   const playing = useSound((s) => s.playing);
-  const chord = at === null ? null : Song.chordAt(data.real.chords, at);
-  if (at === null) return <p className="now">Choose a chord or press Space</p>;
+  if (!heard) return <p className="now">Choose a chord or press Space</p>;
+  const { chord, sounding } = heard;
   if (!chord) return <p className="now">No chord here</p>;
   const words = data.real.parts
     .filter((p) => p.role !== "drums")

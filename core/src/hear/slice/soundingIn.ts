@@ -23,3 +23,14 @@ export function soundingIn<N extends { start: Ticks; duration: Ticks }>(
     },
   };
 }
+
+/** Notes of lists that were asked before, by stretches of four quarters. */
+const known = new WeakMap<readonly object[], ReturnType<typeof soundingIn>>();
+const STRETCH: Ticks = 1920;
+
+/** The notes of a list that sound at a moment, in the order of the list; the list is looked through once. */
+export function soundingOf<N extends { start: Ticks; duration: Ticks }>(notes: readonly N[], tick: Ticks): N[] {
+  let index = known.get(notes);
+  if (!index) known.set(notes, (index = soundingIn(notes, STRETCH)));
+  return index.at(tick) as N[];
+}
