@@ -9,6 +9,7 @@ import { KIT } from "../scripts/bundle.mjs";
  */
 const kit = (await import(KIT)) as typeof Kit;
 export const { firstOf, lastOf, must, nth, sure } = kit;
+export const { eightParts } = kit;
 export const { Edit, Instrument, Meter, Midi, Pitch, Song, Tune } = kit;
 export type Edit = Kit.Edit;
 export type Song = Kit.Song;

@@ -3,11 +3,11 @@ import { Chord, Harmony, Key, Meter, type Midi, Pitch, type RealizedChord, sure 
 import { useResults } from "../app/store/results";
 import { useSelection } from "../app/store/selection";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
-import type { LaneData } from "./laneData";
+import type { BackData } from "./laneData";
 import type { LaneScale } from "./laneScale";
 
 interface Props {
-  data: LaneData;
+  data: BackData;
   axis: Axis;
   scale: LaneScale;
   height: number;
@@ -71,7 +71,7 @@ const pitchesIn = ({ low, high }: LaneScale, pc: number): Midi[] => {
   return out;
 };
 
-function Tones({ chord: c, axis, scale }: { chord: RealizedChord; axis: Axis; scale: LaneScale }) {
+const Tones = memo(function Tones({ chord: c, axis, scale }: { chord: RealizedChord; axis: Axis; scale: LaneScale }) {
   const root = Chord.rootPc(sure(c.chord));
   const end = axis.x(c.start + c.duration);
   return Chord.pitchClasses(sure(c.chord)).flatMap((pc) => {
@@ -94,7 +94,7 @@ function Tones({ chord: c, axis, scale }: { chord: RealizedChord; axis: Axis; sc
       </g>
     ));
   });
-}
+});
 
 /** Tensions of a chord in its key, and the notes to avoid. */
 function Tensions({

@@ -1,10 +1,10 @@
-import { Drums, Instrument, type Part, Pitch } from "../../core/src/index";
+import { Drums, Instrument, type Midi, type Part, Pitch } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
 import { setLane } from "../app/store/selection";
 import { edit, usePass } from "../app/store/song";
 import { memo } from "react";
 import type { DrumData, LaneData } from "./laneData";
-import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
+import { laneScale, octaves } from "./laneScale";
 import { LaneMenu } from "./LaneMenu";
 import { rowsOf, type LaneBox } from "./layout";
 import { Toggle } from "../kit/Toggle";
@@ -28,17 +28,29 @@ function Role({ part, instrument }: { part: Part; instrument: string }) {
   return <span className="role">{Pitch.typesetAll(instrument)}</span>;
 }
 
+interface Props {
+  source: Part;
+  section: LaneData["section"];
+  instruments?: LaneData["instruments"];
+  box: LaneBox;
+  /** The drums, whose rows have names. */
+  groove?: DrumData["groove"];
+  /** The pitches of another lane, whose octaves are named, and its height without words. */
+  low?: Midi;
+  high?: Midi;
+  foot?: number;
+}
+
 /** The head of a lane: who plays it, on what, whether it is heard, and how high it stands. */
-export const LaneLabel = memo(function LaneLabel({ data, box }: { data: LaneData | DrumData; box: LaneBox }) {
-  const part = data.source;
+export const LaneLabel = memo(function LaneLabel({ source: part, section, instruments, box, ...marks }: Props) {
   const soloed = usePlayback((s) => s.solo.some((id) => belongs(part, id)));
-  const instrument = Instrument.of(part.instrument, "part" in data ? data : {}).title;
+  const instrument = Instrument.of(part.instrument, instruments ? { instruments } : {}).title;
   const open = !box.folded;
   return (
     <div className="lane-label">
       <span className="lane-name">
         <b title={part.name}>{part.name}</b>
-        <LaneMenu section={data.section} part={part} />
+        <LaneMenu section={section} part={part} />
       </span>
       {open && <Role part={part} instrument={instrument} />}
       <span className="lane-tools">
@@ -62,22 +74,21 @@ export const LaneLabel = memo(function LaneLabel({ data, box }: { data: LaneData
           {open ? "▾" : "▸"}
         </Button>
       </span>
-      {open && "groove" in data && <DrumNames data={data} height={box.height} />}
-      {open && "part" in data && <Octaves data={data} height={box.height} />}
+      {open && marks.groove && <DrumNames groove={marks.groove} height={box.height} />}
+      {open && marks.high !== undefined && <Octaves {...marks} high={marks.high} />}
     </div>
   );
 });
 
-const DrumNames = ({ data, height }: { data: DrumData; height: number }) =>
-  rowsOf(data).map((drum, i, { length }) => (
+const DrumNames = ({ groove, height }: { groove: DrumData["groove"]; height: number }) =>
+  rowsOf({ groove }).map((drum, i, { length }) => (
     <i key={drum} className="drum-name" style={{ top: (i * height) / length, lineHeight: `${height / length}px` }}>
-      {Drums.laneName(data, drum)}
+      {Drums.laneName({ groove }, drum)}
     </i>
   ));
 
-function Octaves({ data, height }: { data: LaneData; height: number }) {
-  const [low, high] = partRange(data.part, data);
-  const scale = laneScale([low, high], laneFoot(data.part.notes, height));
+function Octaves({ low = 0, high, foot = 0 }: { low?: Midi; high: Midi; foot?: number }) {
+  const scale = laneScale([low, high], foot);
   return octaves(low, high).map((m) => (
     <i key={m} className="octave" style={{ top: scale.y(m) }}>
       C{m / 12 - 1}

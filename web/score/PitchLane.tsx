@@ -126,9 +126,19 @@ export const PitchLane = memo(function PitchLane({ data, axis, height, tint, win
       onKeyDown={onKeyDown}
       onContextMenu={(e) => e.preventDefault()}
     >
-      <LaneBack {...lane} window={window} lined={lined} colors={lined && !bass && !part.linked} />
+      <LaneBack
+        data={data.back}
+        axis={axis}
+        scale={scale}
+        height={height}
+        window={window}
+        lined={lined}
+        colors={lined && !bass && !part.linked}
+      />
       {bass && <KickLines data={data} axis={axis} height={height} window={window} />}
-      {threaded && <Threads data={data} axis={axis} y={scale.y} window={window} />}
+      {threaded && (
+        <Threads source={source} events={data.events} profile={data.profile} axis={axis} y={scale.y} window={window} />
+      )}
       <VoiceWays notes={shown.notes} found={found} axis={axis} y={scale.y} window={window} />
       <Upbeat notes={data.upbeat} axis={axis} scale={scale} />
       <Notes

@@ -13,6 +13,7 @@ import { LaneLabel } from "./LaneLabel";
 import { useNumbered, type Numbered } from "./findings";
 import { useLanes, type DrumData, type LaneData } from "./laneData";
 import { LABEL_WIDTH, laneBoxes, laneOrder, rowsOf, type LaneBox, SCORE_VARIABLES, TOP_HEIGHT } from "./layout";
+import { laneFoot, partRange } from "./laneScale";
 import { PitchLane } from "./PitchLane";
 import { useRow } from "./rowData";
 import { Strip } from "./Strip";
@@ -165,6 +166,13 @@ interface LaneProps {
   lined: boolean;
 }
 
+/** Octaves that are named at the head of a lane, and the instruments it knows. */
+function marksOf(data: LaneData, height: number) {
+  const [low, high] = partRange(data.part, data);
+  const { instruments } = data;
+  return { low, high, foot: laneFoot(data.part.notes, height), ...(instruments ? { instruments } : {}) };
+}
+
 /** One part over time: its head, and its notes, hits, or both as a strip. */
 const Lane = memo(function Lane({ data, axis, window, box, rows, out, found, lined }: LaneProps) {
   const part = data.source;
@@ -177,7 +185,12 @@ const Lane = memo(function Lane({ data, axis, window, box, rows, out, found, lin
       style={{ height: box.height }}
       aria-label={part.name}
     >
-      <LaneLabel data={data} box={box} />
+      <LaneLabel
+        source={part}
+        section={data.section}
+        box={box}
+        {...("part" in data ? marksOf(data, box.height) : { groove: data.groove })}
+      />
       {box.folded && <Strip data={data} axis={axis} window={window} />}
       {!box.folded && "groove" in data && <DrumLane data={data} axis={axis} window={window} row={box.height / rows} />}
       {!box.folded && "part" in data && (

@@ -5,7 +5,9 @@ import type { LaneData } from "./laneData";
 import { DOTS_BELOW } from "./layout";
 
 interface Props {
-  data: LaneData;
+  source: LaneData["source"];
+  events: LaneData["events"];
+  profile: LaneData["profile"];
   axis: Axis;
   y(midi: number): number;
   window: Window;
@@ -60,7 +62,7 @@ function ThreadMark({
  * The way of each voice from chord to chord: straight where it stays, dotted by step, dashed with its semitones where
  * it leaps, doubled and marked where it moves in a parallel fifth or octave.
  */
-export const Threads = memo(function Threads({ data: { source, events, profile }, axis, y, window }: Props) {
+export const Threads = memo(function Threads({ source, events, profile, axis, y, window }: Props) {
   const chords = Comp.voicedChords({ chords: events }, Comp.voices(source));
   // Counted as the cost of the layouts counts them, red where the school that judges calls them a fault.
   const counted = Voicing.countedBy(source.playing.voicing?.school ?? "band");

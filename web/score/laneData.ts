@@ -20,13 +20,19 @@ interface Ground extends Pick<SectionData, "meter" | "key" | "length" | "pickup"
   kicks: readonly KickHit[];
 }
 
+/** What lies behind the notes of every lane. */
+export interface BackData extends Pick<Ground, "section" | "meter" | "key"> {
+  /** The chords, with what the roles of notes are read against. */
+  real: Pick<RealizedSong, "chords" | "loops" | "duration" | "sections">;
+}
+
 /** What a pitched lane shows of its part. */
-export interface LaneData extends Ground, WithInstruments {
+export interface LaneData extends Ground, BackData, WithInstruments {
+  back: BackData;
   source: Part;
   part: RealizedPart;
   roles: ReadonlyMap<RealizedNote, RoleSpan[]>;
-  /** The chords with what their roles are read against, and the same as they are written, with their layouts. */
-  real: Pick<RealizedSong, "chords" | "loops" | "duration" | "sections">;
+  /** The chords as they are written, with their layouts. */
   events: Section["chords"];
   /** The notes with which the next pass begins before its first bar; times are those of this section. */
   upbeat: readonly RealizedNote[];
@@ -42,8 +48,7 @@ export interface DrumData extends Ground {
 
 /** What lanes show, by part: an object stays the same until something changes that its lane shows. */
 export interface Lanes {
-  section: Ground["section"];
-  real: LaneData["real"];
+  back: BackData;
   pitched: Map<string, LaneData>;
   drums: Map<string, DrumData>;
 }
@@ -59,12 +64,17 @@ function lanesOf(data: SectionData, before: Lanes | null): Lanes {
   const { chords, loops, duration, sections, hits } = data.real;
   const { id, name, bars, groove } = section;
   const lanes: Lanes = {
-    section: keeping(before?.section, { id, name, bars }),
-    real: keeping(before?.real, { chords, loops, duration, sections }),
+    back: keeping(before?.back, {
+      section: keeping(before?.back.section, { id, name, bars }),
+      real: keeping(before?.back.real, { chords, loops, duration, sections }),
+      meter,
+      key,
+    }),
     pitched: new Map(),
     drums: new Map(),
   };
-  const ground: Ground = { section: lanes.section, meter, key, length, pickup, kicks };
+  const { back } = lanes;
+  const ground: Ground = { section: back.section, meter, key, length, pickup, kicks };
   for (const source of song.parts) {
     if (source.role === "drums") {
       const lane = { ...ground, source, groove, hits };
@@ -73,10 +83,11 @@ function lanesOf(data: SectionData, before: Lanes | null): Lanes {
     }
     const lane: LaneData = {
       ...ground,
+      ...back,
+      back,
       source,
       part: partOfReal(data, source.id),
       roles: sure(data.roles.get(source.id)),
-      real: lanes.real,
       events: section.chords,
       upbeat: data.upbeats.get(source.id) ?? NONE,
       profile: song.profile,
