@@ -44,6 +44,12 @@ export const milliseconds = (ticks: Ticks, tempo: Bpm): number =>
   Math.round((ticks / Meter.QUARTER) * (MINUTE / tempo));
 export const ticksOf = (ms: number, tempo: Bpm): Ticks => Math.round((ms * tempo * Meter.QUARTER) / MINUTE);
 
+/** From so many characters on a line of music stands bar by bar: that reads better, and is drawn many times faster. */
+const LONG = 1000;
+
+/** A line of music as it stands in a field. */
+export const inBars = (line: string): string => (line.length > LONG ? line.replace(/ \| /g, " |\n") : line);
+
 type Own = NonNullable<Pass["own"]>[number];
 
 /** What of its bars a pass has for itself: "chords, drums, Bass". */

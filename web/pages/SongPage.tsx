@@ -9,8 +9,10 @@ import { tell, useNotice } from "../app/store/notice";
 import { resetPlayback } from "../app/store/playback";
 import { usePreferences } from "../app/store/preferences";
 import { resetResults } from "../app/store/results";
-import { resetSelection } from "../app/store/selection";
-import { useSong } from "../app/store/song";
+import { workOut } from "../app/store/sectionData";
+import { resetSelection, useSelection } from "../app/store/selection";
+import { songNow, useSong } from "../app/store/song";
+import { inTurn } from "../app/turns";
 import "./songs.scss";
 import { Workbench } from "./workbench/Workbench";
 
@@ -20,6 +22,9 @@ declare global {
     orchard?: { render: typeof renderSong; song: () => ReturnType<typeof useSong.getState>["song"] };
   }
 }
+
+/** Behind everything that is drawn. */
+const JUDGED = 1000;
 
 /** What belongs to the song that was open before goes; what the user likes stays. */
 function prepare(): void {
@@ -40,10 +45,13 @@ function useOpenSong(id: string): { ready: boolean; failed: ApiProblem | null } 
     let gone = false;
     setFailed(null);
     openSong(id).then(
-      () => {
+      async () => {
         if (gone) return;
         prepare();
-        ends = [startAutosave(), startAnalysis(), startSound(), warmUp()];
+        await workOut(songNow(), useSelection.getState().section, () => gone);
+        if (gone) return;
+        // Judging begins when the score is drawn: what is seen comes first.
+        ends = [startAutosave(), startSound(), warmUp(), inTurn(JUDGED, () => ends.push(startAnalysis()))];
         window.orchard = { render: renderSong, song: () => useSong.getState().song };
         setReady(id);
       },

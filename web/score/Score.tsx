@@ -18,6 +18,7 @@ import { PitchLane } from "./PitchLane";
 import { useRow } from "./rowData";
 import { Strip } from "./Strip";
 import "./style.scss";
+import { useTurn } from "../app/turns";
 import { showLane, useFound, usePlayhead, useViewport } from "./useViewport";
 
 const TINTS: Partial<Record<Part["role"], string>> = {
@@ -135,7 +136,7 @@ export const Score = memo(function Score({ data, focus }: Props) {
           </div>
           <ChordRow data={row} axis={axis} window={window} />
         </div>
-        {parts.map((part) => (
+        {parts.map((part, i) => (
           <Lane
             key={part.id}
             data={sure(lanes.pitched.get(part.id) ?? lanes.drums.get(part.id))}
@@ -146,6 +147,7 @@ export const Score = memo(function Score({ data, focus }: Props) {
             out={out.includes(part.id)}
             found={found(part.id)}
             lined={focus.includes(part.id)}
+            order={focus.includes(part.id) ? 0 : i + 1}
           />
         ))}
       </div>
@@ -164,6 +166,8 @@ interface LaneProps {
   out: boolean;
   found: readonly Numbered[];
   lined: boolean;
+  /** Which lane is drawn first. */
+  order: number;
 }
 
 /** Octaves that are named at the head of a lane, and the instruments it knows. */
@@ -174,7 +178,8 @@ function marksOf(data: LaneData, height: number) {
 }
 
 /** One part over time: its head, and its notes, hits, or both as a strip. */
-const Lane = memo(function Lane({ data, axis, window, box, rows, out, found, lined }: LaneProps) {
+const Lane = memo(function Lane({ data, axis, window, box, rows, out, found, lined, order }: LaneProps) {
+  const drawn = useTurn(order);
   const part = data.source;
   const tint = tintOf(part);
   const state = `${box.folded ? " folded" : ""}${out ? " out" : ""}`;
@@ -185,24 +190,30 @@ const Lane = memo(function Lane({ data, axis, window, box, rows, out, found, lin
       style={{ height: box.height }}
       aria-label={part.name}
     >
-      <LaneLabel
-        source={part}
-        section={data.section}
-        box={box}
-        {...("part" in data ? marksOf(data, box.height) : { groove: data.groove })}
-      />
-      {box.folded && <Strip data={data} axis={axis} window={window} />}
-      {!box.folded && "groove" in data && <DrumLane data={data} axis={axis} window={window} row={box.height / rows} />}
-      {!box.folded && "part" in data && (
-        <PitchLane
-          data={data}
-          axis={axis}
-          height={box.height}
-          tint={tint}
-          window={window}
-          found={found}
-          lined={lined}
-        />
+      {drawn && (
+        <>
+          <LaneLabel
+            source={part}
+            section={data.section}
+            box={box}
+            {...("part" in data ? marksOf(data, box.height) : { groove: data.groove })}
+          />
+          {box.folded && <Strip data={data} axis={axis} window={window} />}
+          {!box.folded && "groove" in data && (
+            <DrumLane data={data} axis={axis} window={window} row={box.height / rows} />
+          )}
+          {!box.folded && "part" in data && (
+            <PitchLane
+              data={data}
+              axis={axis}
+              height={box.height}
+              tint={tint}
+              window={window}
+              found={found}
+              lined={lined}
+            />
+          )}
+        </>
       )}
     </section>
   );

@@ -65,6 +65,26 @@ function upbeatsInto(
   );
 }
 
+/** Milliseconds of a task in which a section is worked out. */
+const TASK = 12;
+
+/**
+ * Works out what the score needs of a section, a little in each task, so that it is there when it is asked for.
+ * @param gone whether it is no longer wanted
+ */
+export async function workOut(song: Song, section: string, gone: () => boolean): Promise<void> {
+  const place = Place.section(section);
+  let since = performance.now();
+  for (const { id } of song.parts)
+    for (const fact of [Fact.notes, Fact.roles]) {
+      factsNow(song).get(fact as typeof Fact.notes, place, id, "played");
+      if (performance.now() - since < TASK) continue;
+      await new Promise((resolve) => setTimeout(resolve));
+      if (gone()) return;
+      since = performance.now();
+    }
+}
+
 /** What the score shows; all that says the same as before the last edit is the same object. */
 export function useSectionData(song: Song, sectionId: string, passId: string | null): SectionData | null {
   const last = useRef<SectionData | null>(null);

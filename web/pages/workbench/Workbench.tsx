@@ -1,4 +1,4 @@
-import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo } from "react";
+import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { firstOf, nth, Song, sure } from "../../../core/src/index";
 import { NoteStrip } from "../../score/NoteStrip";
@@ -7,9 +7,10 @@ import { usePlayback } from "../../app/store/playback";
 import { passInView } from "../../app/store/passes";
 import { usePreferences } from "../../app/store/preferences";
 import { useResults } from "../../app/store/results";
-import { useSectionData, type SectionData } from "../../app/store/sectionData";
+import { useSectionData, workOut, type SectionData } from "../../app/store/sectionData";
 import { showSection, useSelection } from "../../app/store/selection";
 import { useFieldsOfSong, useOfSong, useSong, useView } from "../../app/store/song";
+import { useTurn } from "../../app/turns";
 import { Switches } from "../../kit/Switches";
 import { WORKSPACES, type Workspace } from "../../workspaces";
 import { Conflict } from "./Conflict";
@@ -39,7 +40,25 @@ function useShown(song: Song): SectionData | null {
   }, [section, chosen]);
   // The score follows a frame or two later, in slices, so that no edit blocks the hand that makes it.
   const pass = useSelection((s) => passInView(song, s.pass, s.section));
-  return useSectionData(useDeferredValue(shown), useDeferredValue(section), useDeferredValue(pass));
+  const ready = useWorkedOut(shown, section);
+  return useSectionData(useDeferredValue(shown), useDeferredValue(ready), useDeferredValue(pass));
+}
+
+/** The section that is wanted, once it is worked out; until then the one before, where it is still there. */
+function useWorkedOut(song: Song, section: string): string {
+  const [ready, setReady] = useState(section);
+  const latest = useRef(song);
+  useEffect(() => {
+    latest.current = song;
+  });
+  useEffect(() => {
+    let gone = false;
+    void workOut(latest.current, section, () => gone).then(() => gone || setReady(section));
+    return () => {
+      gone = true;
+    };
+  }, [section]);
+  return Song.section(song, ready) ? ready : section;
 }
 
 /** Parts the open workspace is about. */
@@ -121,8 +140,11 @@ const Sheet = memo(function Sheet({ data, focus }: { data: SectionData; focus: r
 
 /** What one works with beside the score; it follows an edit when the score has followed. */
 const Panel = memo(function Panel({ of, data }: { of: Workspace; data: SectionData }) {
-  return <of.Panel data={data} />;
+  const drawn = useTurn(BEHIND);
+  return drawn && <of.Panel data={data} />;
 });
+/** Behind all lanes. */
+const BEHIND = 100;
 
 /** The workspaces, what is heard, and how the section is shown. */
 const Nav = memo(function Nav({ song, current }: { song: string; current: Workspace }) {

@@ -3,12 +3,17 @@ import { useEffect, useRef, useState } from "react";
 import { Chord } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit, say, useSong } from "../../app/store/song";
+import { inBars } from "../../kit/texts";
+import { useLate } from "../../kit/useLate";
 import { LineProblems, type LineProblem } from "../../kit/LineProblems";
 
 /** The whole section as one line of symbols: every key pressed is heard by the score. */
 export function SymbolLine({ data }: { data: SectionData }) {
   const lineProblems = useSong((s) => s.lineProblems);
-  const written = data.section.chords.length ? Chord.writeLine(data.section.chords, data.meter, data.section.bars) : "";
+  const { id, chords, bars } = data.section;
+  const { value: written, now } = useLate(`${id} ${bars}`, chords, (list) =>
+    list.length ? inBars(Chord.writeLine(list, data.meter, bars)) : "",
+  );
   const [draft, setDraft] = useState<string | null>(null);
   const [refused, setRefused] = useState<LineProblem | null>(null);
   // Another song, section or an undo shows what is stored.
@@ -60,9 +65,13 @@ export function SymbolLine({ data }: { data: SectionData }) {
           }
         }}
         onFocus={() => {
+          now();
           visited.current = false;
         }}
-        onBlur={() => problems.length || setDraft(null)}
+        onBlur={() => {
+          now();
+          if (!problems.length) setDraft(null);
+        }}
       />
       <LineProblems
         text={text}

@@ -9,6 +9,8 @@ import { MidiFile } from "../../kit/MidiFile";
 import type { PartProps } from "../../kit/partProps";
 import { PlayTab } from "../../kit/PlayTab";
 import { Select } from "../../kit/Select";
+import { inBars } from "../../kit/texts";
+import { useLate } from "../../kit/useLate";
 import { Slider } from "../../kit/Slider";
 import { Button } from "../../kit/Button";
 
@@ -40,12 +42,17 @@ function withWhatItHad(n: NewNote, stored: readonly Note[]): NewNote & { id?: st
   return { ...n, id, velocity, ...(lyrics ? { lyrics } : {}), ...(pinned ? { pinned } : {}) };
 }
 
+const NONE: Note[] = [];
+
 /** The line as text: every change that can be read is heard by the score. */
 function Typed({ data, part }: PartProps) {
   const { section } = useStored(data.section.id);
   const { meter } = data;
-  const stored = section.notes[part.id] ?? [];
-  const written = Tune.write(stored, meter);
+  const stored = section.notes[part.id] ?? NONE;
+  const { value: written, now } = useLate(`${section.id} ${part.id}`, stored, (notes) => {
+    const line = Tune.write(notes, meter);
+    return line === null ? null : inBars(line);
+  });
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   // One visit to the field is one step of undo, however many keys it took.
@@ -88,9 +95,13 @@ function Typed({ data, part }: PartProps) {
         onChange={(e) => take(e.target.value)}
         onKeyDown={(e) => e.stopPropagation()}
         onFocus={() => {
+          now();
           visited.current = false;
         }}
-        onBlur={() => problem || setDraft(null)}
+        onBlur={() => {
+          now();
+          if (!problem) setDraft(null);
+        }}
       />
       {problem && (
         <LineProblems text={text} problems={[problem]} after="The line stays as it was until this can be read." />
