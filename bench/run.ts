@@ -1,7 +1,7 @@
 /**
  * Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser`
- * adds the traces, `grid` all bass styles, `edits` ten thousand random edits, `storm`
- * a thousand saves under faults.
+ * adds traces and what the built application costs its page, beside the figures in `bench/kept` (`keep` writes them),
+ * `grid` all bass styles, `edits` ten thousand random edits, `storm` a thousand saves under faults.
  */
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import { Check, Chord, type Lattice, must } from "../core/src/index";
@@ -137,6 +137,9 @@ await (await import("./bass")).bass(time, { grid: process.argv.includes("grid"),
 (await import("./check")).check(time, { faults: process.argv.includes("faults") });
 (await import("./vocal")).vocal(time, { grid: process.argv.includes("grid") });
 await (await import("./counter")).counter(time, { grid: process.argv.includes("grid"), browser });
-if (browser) await (await import("./drag")).drag();
+if (browser) {
+  await (await import("./drag")).drag();
+  await (await import("./browser")).browser({ keep: process.argv.includes("keep") });
+}
 if (process.argv.includes("storm")) await (await import("./storm")).storm();
 if (process.argv.includes("edits")) (await import("./edits")).edits();

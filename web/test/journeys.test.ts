@@ -9,12 +9,14 @@ import {
   Groove,
   lastOf,
   Midi,
+  Meter,
   must,
   nth,
   Pitch,
   Song,
   SongFile,
   sure,
+  Tune,
 } from "../../core/src/index";
 import { acceptEdit } from "../app/commands/audition";
 import { acceptLine, linesId, writeLines } from "../app/commands/written";
@@ -26,7 +28,7 @@ import { chooseChord, showSection } from "../app/store/selection";
 import { songNow, useSong } from "../app/store/song";
 import { workers } from "../app/workers/sync";
 import { guessUses, midiChoices, usesOf, writtenText } from "../kit/midiChoices";
-import { keyText, milliseconds, oneDecimal, percent, plainSigns, ticksOf, typedPitch } from "../kit/texts";
+import { inBars, keyText, milliseconds, oneDecimal, percent, plainSigns, ticksOf, typedPitch } from "../kit/texts";
 import { WORKSPACES } from "../workspaces";
 import { bench, idle, layouts, make, section, symbols } from "./bench";
 
@@ -338,4 +340,14 @@ test("every rhythm a part can play leaves notes, at every place of the chords, i
     expect([pattern.id, layout]).toEqual([pattern.id, true]);
   }
   expect(linesId("bass", "s1", id)).toBe(`bass:s1:${id}`);
+});
+
+test("a line of music stands bar by bar where it is long, and says the same", () => {
+  const meter = must(Meter.parse("4/4"));
+  const line = (bars: number) => Array.from({ length: bars }, () => "C4 q D E F").join(" | ");
+  expect(inBars("x".repeat(498) + " | " + "x".repeat(499))).toContain(" | ");
+  expect(inBars("x".repeat(498) + " | " + "x".repeat(500))).not.toContain(" | ");
+  const long = line(120);
+  expect(inBars(long).split("\n")).toHaveLength(120);
+  expect(must(Tune.parse(inBars(long), { meter }))).toEqual(must(Tune.parse(long, { meter })));
 });

@@ -140,9 +140,15 @@ function* candidates(
   found: readonly BassLine[],
 ): Iterable<BassLine | null> {
   const { ctx, style } = setting;
+  const tried: Slot[][] = [];
+  const isNew = (slots: Slot[]): boolean => {
+    const other = tried.every((t) => sharedPlaces(t, slots) <= SAME_RHYTHM);
+    if (other) tried.push(slots);
+    return other;
+  };
   for (const [attempt, slots] of rhythmsOf(ctx, style, seed).entries()) {
     if (unlike(found).length >= OFFERED) return;
-    yield* overRhythm(setting, slots, { seed, first: attempt === 0 });
+    if (isNew(slots)) yield* overRhythm(setting, slots, { seed, first: attempt === 0 });
   }
   // Where the style leaves little to choose, fuller and sparser lines are looked at as well.
   for (const by of [DENSER, -DENSER]) {
@@ -150,9 +156,22 @@ function* candidates(
     const others = rhythmsOf({ ...ctx, settings: { ...ctx.settings, density } }, style, seed).slice(0, FEW);
     for (const slots of others) {
       if (unlike(found).length >= OFFERED) return;
-      yield* overRhythm(setting, slots, { seed, first: false });
+      if (isNew(slots)) yield* overRhythm(setting, slots, { seed, first: false });
     }
   }
+}
+
+/**
+ * Over rhythms that share more of their places the cheapest pitches are nearly the same: the line would be told apart
+ * from none (measured: of the lines that are offered none is missed).
+ */
+const SAME_RHYTHM = 0.96;
+
+/** Share of the places of two rhythms, with their lengths, that both have, of those of the fuller one. */
+function sharedPlaces(a: readonly Slot[], b: readonly Slot[]): number {
+  const text = ({ start, duration }: Slot) => `${start}:${duration}`;
+  const places = new Set(a.map(text));
+  return b.filter((s) => places.has(text(s))).length / Math.max(a.length, b.length);
 }
 
 /** Two lines that share more of their notes than this say the same (common practice). */
