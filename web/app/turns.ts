@@ -29,6 +29,11 @@ export function inTurn(order: number, run: () => void): () => void {
   };
 }
 
+/** Does at once all that waits: whoever presses a key already means what is still to be drawn. */
+export function allNow(): void {
+  for (const { run } of waiting.splice(0)) run();
+}
+
 /** Whether it is the turn of something to be drawn: what stands before it is drawn by then. It stays drawn. */
 export function useTurn(order: number): boolean {
   const [drawn, draw] = useState(false);

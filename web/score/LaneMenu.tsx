@@ -33,6 +33,8 @@ export function LaneMenu({ section, part }: { section: LaneData["section"]; part
 
 function Items({ section, part }: { section: LaneData["section"]; part: Part }) {
   const { song } = useStored(section.id);
+  // The song is ahead of the lanes: a part that was just removed has no place in it any more.
+  if (!Song.part(song, part.id)) return null;
   const instruments = Instrument.forRole(song).filter((i) => i.roles.includes(part.role));
   const [up, down] = [moveEdit(song.parts, part.id, -1), moveEdit(song.parts, part.id, 1)];
   return (

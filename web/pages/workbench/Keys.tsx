@@ -1,6 +1,7 @@
 import { memo, useEffect } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { play, stop, useSound } from "../../app/audio/sound";
+import { allNow } from "../../app/turns";
 import { benchKey, type Bench } from "./benchKeys";
 
 /** Keys count wherever no text is typed: sliders and check boxes have no use for them. */
@@ -50,6 +51,7 @@ export const Keys = memo(function Keys({ data, workspace }: Bench) {
     "*",
     (e) => {
       if (e.defaultPrevented) return;
+      allNow();
       const meant = benchKey(e, { data, workspace });
       // What has no use of its own in the browser is not kept from it.
       if (meant && (e.ctrlKey || e.metaKey || /^(F6|c)$/.test(e.key))) e.preventDefault();
