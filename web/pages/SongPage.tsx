@@ -44,19 +44,20 @@ function useOpenSong(id: string): { ready: boolean; failed: ApiProblem | null } 
     let ends: (() => void)[] = [];
     let gone = false;
     setFailed(null);
-    openSong(id).then(
-      async () => {
-        if (gone) return;
-        prepare();
-        await workOut(songNow(), useSelection.getState().section, () => gone);
-        if (gone) return;
-        // Judging begins when the score is drawn: what is seen comes first.
-        ends = [startAutosave(), startSound(), warmUp(), inTurn(JUDGED, () => ends.push(startAnalysis()))];
-        window.orchard = { render: renderSong, song: () => useSong.getState().song };
-        setReady(id);
-      },
-      (error: unknown) => setFailed(error instanceof ApiProblem ? error : new ApiProblem(0, "unknown", String(error))),
-    );
+    const open = async () => {
+      await openSong(id);
+      if (gone) return;
+      prepare();
+      await workOut(songNow(), useSelection.getState().section, () => gone);
+      if (gone) return;
+      // Judging begins when the score is drawn: what is seen comes first.
+      ends = [startAutosave(), startSound(), warmUp(), inTurn(JUDGED, () => ends.push(startAnalysis()))];
+      window.orchard = { render: renderSong, song: () => useSong.getState().song };
+      setReady(id);
+    };
+    open().catch((error: unknown) => {
+      if (!gone) setFailed(error instanceof ApiProblem ? error : new ApiProblem(0, "unknown", String(error)));
+    });
     return () => {
       gone = true;
       for (const end of ends) end();

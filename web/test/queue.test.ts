@@ -159,3 +159,42 @@ test.each([...demoSongs().map((s) => [s.title, s] as const), ["pickups", goldenS
     expect(planOf(stage).length).toBeCloseTo(Song.secondsAt(whole, whole.duration), 6);
   },
 );
+
+/** A plan of single notes: where each is written, and when it sounds; a tick is a millisecond. */
+function planOfNotes(notes: readonly { written: number; sounds: number }[], length = 60): Plan {
+  return {
+    lead: 0,
+    length,
+    from: 0,
+    to: length * 1000,
+    at: (tick) => tick / 1000,
+    tickAt: (time) => time * 1000,
+    between: (a, b) =>
+      notes.flatMap(({ written, sounds }) =>
+        written >= a && written < b ? [{ kind: "click", time: sounds, strong: false } as const] : [],
+      ),
+  };
+}
+const heardOf = (queue: Queue, until: number, step = 0.05): number[] => taken(queue, until, [step]).map((d) => d.at);
+
+test("a note that sounds before its place is worked out in time, up to three seconds before it", () => {
+  // Written where the second piece begins, and played early.
+  const early = (by: number) => planOfNotes([{ written: 7680, sounds: 7.68 - by }]);
+  expect(heardOf(new Queue(early(2.9), false), 20)).toEqual([7.68 - 2.9]);
+  // Beyond that it comes late, and is not lost.
+  const queue = new Queue(early(3.2), false);
+  expect(queue.take(4.5)).toEqual([]);
+  expect(heardOf(queue, 20)).toEqual([7.68 - 3.2]);
+});
+
+test("a note that sounds behind its place is kept when the plan changes in between, up to 480 ticks behind it", () => {
+  const late = (by: number) => planOfNotes([{ written: 1000, sounds: 1 + by / 1000 }]);
+  const changed = (by: number) => {
+    const queue = new Queue(late(by), false);
+    const before = queue.take(0.9);
+    // The change comes right before it sounds.
+    queue.change(late(by), 1 + by / 1000 - 0.001);
+    return [...before, ...queue.take(20)].length;
+  };
+  expect([changed(0), changed(300), changed(479), changed(600)]).toEqual([1, 1, 1, 0]);
+});

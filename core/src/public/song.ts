@@ -15,7 +15,7 @@ export {
 export { joinSongs as join } from "../song/join";
 export { countBeyond as beyond } from "../song/beyond";
 export { realize } from "../song/realize";
-export { chordAtTick as chordAt, secondsAt, tickAt } from "../song/realized";
+export { chordAtTick as chordAt, lastBegun, secondsAt, tickAt } from "../song/realized";
 export { spellAt as spell } from "../song/spell";
 export { describeReason as reason } from "../song/reasons";
 export { transposeSong as transpose, waysTo } from "../song/transposeSong";

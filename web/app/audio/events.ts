@@ -106,6 +106,8 @@ export interface Plan {
   to: Ticks;
   /** When a position sounds, in seconds from the start of the plan. */
   at(tick: Ticks): Seconds;
+  /** The position that sounds at a time: the inverse of `at`. */
+  tickAt(time: Seconds): number;
   /** What is written to begin between two positions, in the order of time; the count-in stands before all of it. */
   between(from: Ticks, to: Ticks): SoundEvent[];
 }
@@ -209,7 +211,7 @@ const clicks = (stage: Stage, [from, to]: readonly [Ticks, Ticks], at: Plan["at"
 export function planOf(stage: Stage, options: EventOptions = {}): Plan {
   const { from = 0, to = stage.duration, solo = [], click = false, countIn = false, speed = 1, forward = [] } = options;
   const first = stage.sections.findLast((s) => s.start <= from) ?? stage.sections[0];
-  if (!first) return { lead: 0, length: 0, from, to: from, at: () => 0, between: () => [] };
+  if (!first) return { lead: 0, length: 0, from, to: from, at: () => 0, tickAt: () => from, between: () => [] };
   const base = Song.secondsAt(stage, from);
   const lead = countIn ? (Song.secondsAt(stage, from + first.meter.bar) - base) / speed : 0;
   const at = (tick: number): Seconds => (Song.secondsAt(stage, tick) - base) / speed + lead;
@@ -225,6 +227,7 @@ export function planOf(stage: Stage, options: EventOptions = {}): Plan {
     from,
     to,
     at,
+    tickAt: (time) => Song.tickAt(stage, (time - lead) * speed + base),
     between(a, b) {
       const { parts, hits } = stage.between(a, b);
       const drums = parts.find((p) => p.role === "drums");

@@ -68,21 +68,14 @@ export class Queue {
   }
 
   private begin(from: Seconds): void {
-    const { lead, at, from: first, to } = this.plan;
+    const { lead, from: first, tickAt } = this.plan;
     this.round = this.goesRound() && from >= lead ? Math.floor((from - lead) / this.lap()) : 0;
     this.finished = this.lap() <= 0;
     this.notBefore = from - NOTHING;
     this.made = null;
     const inPlan = this.inPlan(from);
     if (inPlan <= lead + NOTHING) return;
-    // The first position that sounds then: time rises with the ticks.
-    let [low, high] = [first, to];
-    while (high - low > 1) {
-      const middle = Math.floor((low + high) / 2);
-      if (at(middle) < inPlan - NOTHING) low = middle;
-      else high = middle;
-    }
-    this.made = Math.max(first, high - LATE);
+    this.made = Math.max(first, Math.floor(tickAt(inPlan)) - LATE);
   }
 
   /** Up to when all is worked out. */

@@ -4,8 +4,7 @@ import {
   type Part,
   type RealizedNote,
   type RealizedSong,
-  type Song,
-  sure,
+  Song,
   type Ticks,
   type Timed,
   type WithInstruments,
@@ -26,16 +25,8 @@ export interface Stage extends WithInstruments {
   between(from: Ticks, to: Ticks): { parts: Playing[]; hits: RealizedSong["hits"] };
 }
 
-/** Index of the first of some things in order that begins at a position or behind it. */
-function firstFrom(list: readonly { start: Ticks }[], tick: Ticks): number {
-  let [low, high] = [0, list.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (sure(list[middle]).start < tick) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
+/** Index of the first of some things in order that begins at a position or behind it; ticks are whole numbers. */
+const firstFrom = (list: readonly { start: Ticks }[], tick: Ticks): number => Song.lastBegun(list, tick - 1) + 1;
 const within = <T extends { start: Ticks }>(list: readonly T[], from: Ticks, to: Ticks): T[] =>
   list.slice(firstFrom(list, from), firstFrom(list, to));
 

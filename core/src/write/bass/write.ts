@@ -9,7 +9,7 @@ import { writeLines, OFFERED, lineSetting } from "../lines/engine";
 import { inPlace, noChords, tooNarrow } from "../lines/ground";
 import type { LineKind, LineNote, LineRequest, Setting, WrittenLine } from "../lines/kind";
 import { settingsOf, styleOf, usualOf } from "../lines/playing";
-import { distinctRhythms, withPins } from "../lines/slots";
+import { distinctRhythms, withPins, type Timed } from "../lines/slots";
 import { ANOTHER, AS_IT_IS, byDensity } from "../lines/titles";
 import { findConflicts } from "./conflicts";
 import { bassContext, type BassContext } from "./context";
@@ -142,7 +142,7 @@ function* candidates(
   const { ctx, style } = setting;
   const tried: Slot[][] = [];
   const isNew = (slots: Slot[]): boolean => {
-    const other = tried.every((t) => sharedPlaces(t, slots) <= SAME_RHYTHM);
+    const other = !tried.some((t) => isSameRhythm(t, slots));
     if (other) tried.push(slots);
     return other;
   };
@@ -167,11 +167,11 @@ function* candidates(
  */
 const SAME_RHYTHM = 0.96;
 
-/** Share of the places of two rhythms, with their lengths, that both have, of those of the fuller one. */
-function sharedPlaces(a: readonly Slot[], b: readonly Slot[]): number {
-  const text = ({ start, duration }: Slot) => `${start}:${duration}`;
+/** Whether two rhythms share so many of their places, each with its length, of those of the fuller one. */
+export function isSameRhythm(a: readonly Timed[], b: readonly Timed[]): boolean {
+  const text = ({ start, duration }: Timed) => `${start}:${duration}`;
   const places = new Set(a.map(text));
-  return b.filter((s) => places.has(text(s))).length / Math.max(a.length, b.length);
+  return b.filter((s) => places.has(text(s))).length / Math.max(a.length, b.length) > SAME_RHYTHM;
 }
 
 /** Two lines that share more of their notes than this say the same (common practice). */
