@@ -73,7 +73,7 @@ test("begun in the middle, it is what sounds from there on", () => {
   }
 });
 
-test("only what is near is worked out: a piece when it begins, and no more than three seconds ahead of the ear", () => {
+test("only what is near is worked out: a piece when it begins, and no further ahead of the ear than a note may be early", () => {
   const asked: [number, number][] = [];
   const long = planOf(stageOf(Song.realize(goldenSong("every-setting"), {})));
   const spied: Plan = {
@@ -177,17 +177,16 @@ function planOfNotes(notes: readonly { written: number; sounds: number }[], leng
 }
 const heardOf = (queue: Queue, until: number, step = 0.05): number[] => taken(queue, until, [step]).map((d) => d.at);
 
-test("a note that sounds before its place is worked out in time, up to three seconds before it", () => {
+test("a note that sounds before its place is worked out in time, 960 ticks and half a second before it", () => {
   // Written where the second piece begins, and played early.
-  const early = (by: number) => planOfNotes([{ written: 7680, sounds: 7.68 - by }]);
-  expect(heardOf(new Queue(early(2.9), false), 20)).toEqual([7.68 - 2.9]);
+  const early = (by: number) => new Queue(planOfNotes([{ written: 7680, sounds: 7.68 - by }]), false);
+  const inTime = (by: number) => early(by).take(7.68 - by + 0.01).length;
+  expect([inTime(0), inTime(0.96), inTime(1.4), inTime(1.6)]).toEqual([1, 1, 1, 0]);
   // Beyond that it comes late, and is not lost.
-  const queue = new Queue(early(3.2), false);
-  expect(queue.take(4.5)).toEqual([]);
-  expect(heardOf(queue, 20)).toEqual([7.68 - 3.2]);
+  expect(heardOf(early(1.6), 20)).toEqual([7.68 - 1.6]);
 });
 
-test("a note that sounds behind its place is kept when the plan changes in between, up to 480 ticks behind it", () => {
+test("a note that sounds behind its place is kept when the plan changes in between, up to 1200 ticks behind it", () => {
   const late = (by: number) => planOfNotes([{ written: 1000, sounds: 1 + by / 1000 }]);
   const changed = (by: number) => {
     const queue = new Queue(late(by), false);
@@ -196,5 +195,5 @@ test("a note that sounds behind its place is kept when the plan changes in betwe
     queue.change(late(by), 1 + by / 1000 - 0.001);
     return [...before, ...queue.take(20)].length;
   };
-  expect([changed(0), changed(300), changed(479), changed(600)]).toEqual([1, 1, 1, 0]);
+  expect([changed(0), changed(480), changed(1199), changed(1250)]).toEqual([1, 1, 1, 0]);
 });

@@ -3,10 +3,11 @@ import type { Plan, SoundEvent } from "./events";
 
 /** So many ticks are worked out at a time: four bars of four quarters. */
 const PIECE: Ticks = 7680;
-/** What sounds is worked out so long before it does: no note is played earlier than that before its place. */
-const AHEAD: Seconds = 3;
-/** A note is played at most so long behind its place. */
-const LATE: Ticks = 480;
+/** What sounds is worked out so long before it is asked for. */
+const AHEAD: Seconds = 0.5;
+/** How far before and behind its place a note is played at most: a beat of its own, one of its part, and the swing. */
+const EARLY: Ticks = 960;
+const LATE: Ticks = 1200;
 /** Times that differ by less are the same. */
 const NOTHING: Seconds = 1e-6;
 
@@ -78,11 +79,11 @@ export class Queue {
     this.made = Math.max(first, Math.floor(tickAt(inPlan)) - LATE);
   }
 
-  /** Up to when all is worked out. */
+  /** Up to when all is worked out: nothing that comes later is played before it. */
   private reached(): Seconds {
     const { lead, at } = this.plan;
     const first = this.round ? lead : 0;
-    return this.round * this.lap() + (this.made === null ? first : at(this.made));
+    return this.round * this.lap() + (this.made === null ? first : at(this.made - EARLY));
   }
 
   private make(): void {

@@ -53,7 +53,9 @@ function useWorkedOut(song: Song, section: string): string {
   });
   useEffect(() => {
     let gone = false;
-    void workOut(latest.current, section, () => gone).then(() => gone || setReady(section));
+    // Where it cannot be worked out, that shows where it is drawn.
+    const done = () => gone || setReady(section);
+    void workOut(latest.current, section, () => gone).then(done, done);
     return () => {
       gone = true;
     };
