@@ -17,23 +17,33 @@ export class ApiProblem extends Error {
   }
 }
 
-async function call(path: string, init?: RequestInit): Promise<Response> {
-  let response: Response;
+/** What did not come whole over the line says as little about the song as what never came: it is asked again. */
+async function whole<T>(answer: Promise<T>): Promise<T> {
   try {
-    response = await fetch(`/api/songs${path}`, init);
+    return await answer;
   } catch {
     throw new ApiProblem(0, "server.away", "The server is away", {
       hint: "Your edits are kept in this browser and sent when it is back.",
     });
   }
+}
+
+interface Refusal {
+  code?: string;
+  title?: string;
+  hint?: string;
+  current?: Song;
+  revision?: number;
+}
+
+/** The refusal that an answer states; nothing where what stands between here and the server has its own words. */
+const refusal = async (response: Response): Promise<Refusal> =>
+  response.headers.get("content-type")?.includes("json") ? whole(response.json() as Promise<Refusal>) : {};
+
+async function call(path: string, init?: RequestInit): Promise<Response> {
+  const response = await whole(fetch(`/api/songs${path}`, init));
   if (response.ok) return response;
-  const body = (await response.json().catch(() => ({}))) as {
-    code?: string;
-    title?: string;
-    hint?: string;
-    current?: Song;
-    revision?: number;
-  };
+  const body = await refusal(response);
   throw new ApiProblem(
     response.status >= 502 && response.status <= 504 ? 0 : response.status,
     body.code ?? "server.failed",
@@ -56,8 +66,9 @@ const send = (method: string, body: unknown, headers: Record<string, string> = {
   body: JSON.stringify(body),
 });
 const revisionOf = (response: Response): number => Number(/\d+/.exec(response.headers.get("etag") ?? "0")?.[0] ?? 0);
+const json = <T>(response: Response): Promise<T> => whole(response.json() as Promise<T>);
 const stored = async (response: Response) => ({
-  song: (await response.json()) as Song,
+  song: await json<Song>(response),
   revision: revisionOf(response),
 });
 
@@ -69,7 +80,7 @@ export const api = {
     );
     const response = await call(query.size ? `?${query}` : "");
     return {
-      songs: (await response.json()) as SongSummary[],
+      songs: await json<SongSummary[]>(response),
       total: Number(response.headers.get("x-total-count") ?? 0),
     };
   },
@@ -82,8 +93,8 @@ export const api = {
   remove: async (id: string) => void (await call(`/${id}`, { method: "DELETE" })),
   restore: async (id: string) => void (await call(`/${id}/restore`, { method: "POST" })),
   duplicate: async (id: string) => stored(await call(`/${id}/duplicate`, { method: "POST" })),
-  revisions: async (id: string) => (await (await call(`/${id}/revisions`)).json()) as RevisionInfo[],
-  revision: async (id: string, revision: number) => (await (await call(`/${id}/revisions/${revision}`)).json()) as Song,
+  revisions: async (id: string) => json<RevisionInfo[]>(await call(`/${id}/revisions`)),
+  revision: async (id: string, revision: number) => json<Song>(await call(`/${id}/revisions/${revision}`)),
   nameRevision: async (id: string, revision: number, name: string | null) =>
     void (await call(`/${id}/revisions/${revision}`, send("PATCH", { name }))),
 };

@@ -10,7 +10,7 @@ import { Edit, firstOf, must, nth, Song, sure } from "../../core/src/index";
 const random = (seed: number) => () => (seed = (seed * 16807) % 2147483647) / 2147483647;
 
 /** What may become of a request on its way. */
-const FAULTS = ["passed", "lost", "answer lost", "late", "twice"] as const;
+const FAULTS = ["passed", "lost", "answer lost", "cut off", "late", "twice"] as const;
 type Fault = (typeof FAULTS)[number];
 /** Of so many saves one has a fault, each kind in its turn: so every kind comes up, however the writers race. */
 const EVERY = 3;
@@ -59,7 +59,9 @@ class Line {
     if (fault === "twice") await this.send(from, body).catch(() => null);
     const answer = await this.send(from, body).catch(() => null);
     if (!answer || fault === "answer lost") return void to.destroy();
-    to.writeHead(answer.status, answer.headers).end(answer.body);
+    to.writeHead(answer.status, answer.headers);
+    if (fault !== "cut off") return void to.end(answer.body);
+    to.write(answer.body.subarray(0, answer.body.length / 2), () => to.destroy());
   }
 
   private send(
