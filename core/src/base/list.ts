@@ -28,3 +28,17 @@ export function add(sums: number[], index: number, by: number): void {
 
 /** Each entry with the one after it. `pairwise([1, 2, 3])` is [[1, 2], [2, 3]]. */
 export const pairwise = <T>(list: readonly T[]): [T, T][] => list.slice(1).map((next, i) => [nth(list, i), next]);
+
+/**
+ * Index of the last entry for which something holds that holds for every entry before it too, and for none behind it;
+ * −1 where it holds for none. `lastBefore([10, 20, 30], (x) => x <= 25)` is 1.
+ */
+export function lastBefore<T>(list: readonly T[], holds: (entry: T) => boolean): number {
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (holds(nth(list, middle))) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}

@@ -33,16 +33,15 @@ const bits = (set: number): number => {
 };
 
 /**
- * The exact cheapest path whose groups keep to the limit. Each group is solved alone, from every entry to every exit,
- * and the groups are joined as a lattice of their own; a group is limited only when the best path so far breaks its
- * limit there, so that what is left free bounds the rest from below. Time: linear in the number of groups. Null where
- * every path is forbidden.
+ * The exact cheapest path whose groups keep to the limit. A group is limited only when the best path so far breaks its
+ * limit there, so that what is left free bounds the rest from below; then it is solved alone, from every entry to every
+ * exit, and stands among the columns of the others as two columns of its own. Time: linear in the number of groups.
+ * Null where every path is forbidden.
  */
 export function cheapestLimited(limited: Limited): LimitedPath | null {
   const { prepared: p, groups, most } = limited;
   if (!p.sizes.length || p.sizes.includes(0)) return null;
-  const free = groups.map((g) => through(limited, g, EVERYTHING));
-  const now = [...free];
+  const now: (Within | null)[] = groups.map(() => null);
   const bound = new Set<number>();
   const over = new Set<number>();
   for (;;) {
@@ -52,7 +51,7 @@ export function cheapestLimited(limited: Limited): LimitedPath | null {
       const relaxed = [...bound].filter((g) => !over.has(g)).pop();
       if (relaxed === undefined) return null;
       over.add(relaxed);
-      now[relaxed] = free[relaxed]!;
+      now[relaxed] = null;
       continue;
     }
     const broken = groups.flatMap((g, k) =>
@@ -61,7 +60,7 @@ export function cheapestLimited(limited: Limited): LimitedPath | null {
     if (!broken.length) return { ...path, over: [...over].sort((a, b) => a - b) };
     for (const k of broken) {
       bound.add(k);
-      const kept = limit(limited, groups[k]!, sure(most), free[k]!);
+      const kept = limit(limited, groups[k]!, sure(most));
       if (kept) now[k] = kept;
       else over.add(k);
     }
@@ -133,7 +132,8 @@ function through({ prepared: p, kindOf }: Limited, [first, last]: readonly [numb
  * cheapest way uses too many, every way that keeps the limit does without at least one of those it uses, so the search
  * branches over which. What was solved once serves all ends.
  */
-function limit(limited: Limited, group: readonly [number, number], most: number, free: Within): Within | null {
+function limit(limited: Limited, group: readonly [number, number], most: number): Within | null {
+  const free = through(limited, group, EVERYTHING);
   const solved = new Map<number, Within>([[EVERYTHING, free]]);
   const solve = (kinds: number): Within => {
     let found = solved.get(kinds);
@@ -169,20 +169,28 @@ function limit(limited: Limited, group: readonly [number, number], most: number,
   return any ? into : null;
 }
 
-/** The cheapest way through all groups, each by its own costs: a lattice of entries and exits. */
-function joined({ prepared: p, groups, kindOf }: Limited, costs: readonly Within[]): Path | null {
-  const ends = groups.flatMap(([first, last]) => [first, last]);
-  const steps = groups.flatMap(([, last], k) => [costs[k]!.costs, ...p.steps.slice(last, last + 1)]);
-  const path = cheapestPrepared({
-    sizes: ends.map((c) => p.sizes[c]!),
-    nodes: ends.map((c) => new Float64Array(p.sizes[c]!)),
-    steps,
-    closed: p.closed,
+/**
+ * The cheapest way through all groups: those that are limited as their entries and exits with the costs between them,
+ * the others as they are.
+ */
+function joined({ prepared: p, groups, kindOf }: Limited, limits: readonly (Within | null)[]): Path | null {
+  const nodes: Float64Array[] = [];
+  const steps: Float64Array[] = [];
+  groups.forEach(([first, last], k) => {
+    const within = limits[k];
+    const ends = [p.nodes[first]!, p.nodes[last]!].map((costs) => new Float64Array(costs.length));
+    nodes.push(...(within ? ends : p.nodes.slice(first, last + 1)));
+    steps.push(...(within ? [within.costs] : p.steps.slice(first, last)), ...p.steps.slice(last, last + 1));
   });
+  const path = cheapestPrepared({ sizes: nodes.map((costs) => costs.length), nodes, steps, closed: p.closed });
   if (!path) return null;
+  let at = 0;
   const picks = groups.flatMap(([first, last], k) => {
-    const [i, j] = [path.picks[2 * k]!, path.picks[2 * k + 1]!];
-    const kinds = costs[k]!.kinds[i * p.sizes[last]! + j]!;
+    const within = limits[k];
+    const here = path.picks.slice(at, (at += within ? 2 : last - first + 1));
+    if (!within) return here;
+    const [i, j] = [here[0]!, here[1]!];
+    const kinds = within.kinds[i * p.sizes[last]! + j]!;
     return inside(p, kindOf, { first, last, i, j, kinds });
   });
   return { picks, cost: path.cost };

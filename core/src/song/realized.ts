@@ -1,4 +1,4 @@
-import { nth, sure } from "../base/list";
+import { nth, sure, lastBefore } from "../base/list";
 import type { Key } from "../theory/pitch/key";
 import type { Midi, PitchName } from "../theory/pitch/pitch";
 import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../theory/time/meter";
@@ -144,15 +144,8 @@ export function sectionAt<S extends { start: Ticks }>(real: { sections: readonly
 }
 
 /** Index of the last of some things in order that begins at or before a tick; −1 where none does. */
-export function lastBegun(list: readonly { start: Ticks }[], tick: Ticks): number {
-  let [low, high] = [0, list.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (nth(list, middle).start <= tick) low = middle + 1;
-    else high = middle;
-  }
-  return low - 1;
-}
+export const lastBegun = (list: readonly { start: Ticks }[], tick: Ticks): number =>
+  lastBefore(list, ({ start }) => start <= tick);
 
 /** The chord that is meant at a tick, if any. Chords are in order of their starts. */
 export function chordAtTick(chords: readonly RealizedChord[], tick: Ticks): RealizedChord | null {

@@ -104,6 +104,6 @@ test("mending what is safe goes place by place, says how far it is, and can be s
   const before = JSON.stringify(faulty);
   const stopped = safeSteps(faulty, "s1", ids);
   stopped.next();
-  stopped.return({ steps: [], edit: null, left: 0 });
+  expect(stopped.next(false)).toEqual({ done: true, value: { steps: [], edit: null, left: of } });
   expect(JSON.stringify(faulty)).toBe(before);
 });

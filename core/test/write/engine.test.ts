@@ -1,6 +1,7 @@
 import { nth } from "../../src/base/list";
 import { fail, must, ok } from "../../src/base/result";
-import { writeLines, OFFERED } from "../../src/write/lines/engine";
+import { madeOf } from "../../src/base/steps";
+import { lineSteps, OFFERED } from "../../src/write/lines/engine";
 import { groundOf, type Ground } from "../../src/write/lines/ground";
 import type { LineKind, LineRequest, LineStyle, WrittenLine } from "../../src/write/lines/kind";
 import type { Links, Measure } from "../../src/write/lines/measure";
@@ -68,9 +69,9 @@ const kindOf = (
 const song = songWith({ line: "| C |" });
 const at = { section: "s1", part: "melody" };
 const lines = (
-  kind: Parameters<typeof writeLines<Settings, Request, LineStyle<Settings>, never, Line>>[0],
+  kind: Parameters<typeof lineSteps<Settings, Request, LineStyle<Settings>, never, Line>>[0],
   request = {},
-) => must(writeLines(kind, song, { ...at, ...request }));
+) => must(madeOf(lineSteps(kind, song, { ...at, ...request })));
 
 test("lines come once, those that miss fewest aims first, in the order found where they miss as many", () => {
   const kind = kindOf(() => [
@@ -85,6 +86,48 @@ test("lines come once, those that miss fewest aims first, in the order found whe
   expect(lines(many as never)).toHaveLength(OFFERED);
   const few = kindOf(() => Array.from({ length: 9 }, (_, i) => line([`C${i}`], 0, String(i))), { most: 3 });
   expect(lines(few as never)).toHaveLength(3);
+});
+
+test("lines are told as they are found, and stopped there are those that were found, best first", () => {
+  let looked = 0;
+  const kind = kindOf(function* () {
+    for (const [pitch, misses] of [
+      ["C4", 2],
+      ["C4", 0],
+      ["D4", 1],
+      ["E4", 0],
+    ] as const) {
+      looked++;
+      yield line([pitch], misses);
+    }
+  } as never);
+  const pitches = (of: readonly Line[]) => of.map((l) => nth(l.notes, 0).pitch);
+  const told: Line[][] = [];
+  const steps = lineSteps(kind, song, at);
+  let now = steps.next();
+  for (; !now.done; now = steps.next()) {
+    // Nothing that was told is taken back or called otherwise while more is looked for.
+    expect(now.value.slice(0, told.at(-1)?.length ?? 0)).toEqual(told.at(-1) ?? []);
+    told.push(now.value);
+  }
+  expect(told.map(pitches)).toEqual([["C4"], ["C4"], ["C4", "D4"], ["C4", "D4", "E4"]]);
+  expect(pitches(must(now.value))).toEqual(["E4", "D4", "C4"]);
+
+  looked = 0;
+  const stopped = lineSteps(kind, song, at);
+  for (let i = 0; i < 3; i++) stopped.next();
+  const last = stopped.next(false);
+  expect([last.done, looked]).toEqual([true, 3]);
+  expect(pitches(must(last.value as never))).toEqual(["D4", "C4"]);
+
+  const atOnce = lineSteps(
+    kindOf(() => [null, line(["C4"], 0)]),
+    song,
+    at,
+  );
+  atOnce.next();
+  // Nothing was found because nobody looked on: that is not said to be impossible.
+  expect(atOnce.next(false)).toEqual({ done: true, value: ok([]) });
 });
 
 test("what was asked for stays ahead by its lead, and no further", () => {
@@ -115,7 +158,7 @@ test("settings: the usual ones, over them those of the style, of the part, of th
 
 test("what is lacking, an unknown style, and no line at all are told in the words of the kind", () => {
   const code = (kind: unknown, request = {}) => {
-    const result = writeLines(kind as ReturnType<typeof kindOf>, song, { ...at, ...request });
+    const result = madeOf(lineSteps(kind as ReturnType<typeof kindOf>, song, { ...at, ...request }));
     return result.ok ? null : [result.error.code, result.error.message];
   };
   expect(code(kindOf(() => []))).toEqual(["counter.none", "Nothing"]);
@@ -137,8 +180,10 @@ test("what is lacking, an unknown style, and no line at all are told in the word
 test("titles: no two are the same; another rhythm says what sets it apart from the first line", () => {
   const titled = (names: string[], meetsMost: boolean, words: string[] = []) => {
     const list = names.map((title) => ({ title }));
-    setApart(list, { meetsMost, apart: () => words });
-    return list.map((l) => l.title);
+    const apart = setApart(list, { meetsMost, apart: () => words }).map((l) => l.title);
+    // A line that is told on the way keeps the title it was found with.
+    expect(list.map((l) => l.title)).toEqual(names);
+    return apart;
   };
   expect(titled(["Another rhythm", "As the style has it"], true)).toEqual(["Meets most aims", "As the style has it"]);
   expect(titled(["Another rhythm", "As the style has it"], false)[0]).toBe("Another rhythm");

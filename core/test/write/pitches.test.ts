@@ -5,7 +5,8 @@ import { factsOf } from "../../src/facts/memory";
 import { mod } from "../../src/theory/pitch/pitch";
 import { must } from "../../src/base/result";
 import { figures } from "../../src/write/bass/context";
-import { choosePitches, pitchSlots, bassStep, type PitchSlot } from "../../src/write/bass/pitches";
+import { choosePitches, bassStep } from "../../src/write/bass/choose";
+import { pitchSlots, type PitchSlot } from "../../src/write/bass/pitches";
 import type { Slot } from "../../src/write/bass/style";
 import { songWith } from "../helpers";
 

@@ -1,4 +1,5 @@
 import { firstOf } from "../../base/list";
+import { madeOf, type Steps } from "../../base/steps";
 import { applyEdit, type Edit } from "../../song/edits";
 import type { Song } from "../../song/schema";
 import { createChecker, type Checker } from "./check";
@@ -121,19 +122,16 @@ export function safeFixes(
   ids: readonly string[],
   checker: Checker = createChecker(),
 ): SafeFixes {
-  const steps = safeSteps(song, sectionId, ids, checker);
-  let now = steps.next();
-  while (!now.done) now = steps.next();
-  return now.value;
+  return madeOf(safeSteps(song, sectionId, ids, checker));
 }
 
-/** The same place by place, to be told how far it is, and stopped, between two. */
+/** The same place by place; stopped between two, what was found until then is what is mended. */
 export function* safeSteps(
   song: Song,
   sectionId: string,
   ids: readonly string[],
   checker: Checker = createChecker(),
-): Generator<SafeProgress, SafeFixes> {
+): Steps<SafeProgress, SafeFixes> {
   const wanted = new Set(ids);
   const chosen = checker.section(song, sectionId).filter((f) => wanted.has(f.id) && f.waived === undefined);
   const of = chosen.reduce((sum, f) => sum + f.places.length, 0);
@@ -160,8 +158,13 @@ export function* safeSteps(
     steps.push({ finding: found.id, rule: found.rule, place, fix });
     return true;
   };
+  const made = (): SafeFixes => ({
+    steps,
+    edit: edits.length ? { do: "all", label: "mend what is safe", edits } : null,
+    left: left + of - done,
+  });
   for (const { places: wantedPlaces } of chosen) {
-    yield { done, of };
+    if ((yield { done, of }) === false) return made();
     // What mends all of it at once is one step.
     const whole = current(firstOf(wantedPlaces).id);
     if (whole && make(whole, firstOf(whole.places), atOnce(whole))) {
@@ -169,7 +172,7 @@ export function* safeSteps(
       continue;
     }
     for (const { id } of wantedPlaces) {
-      yield { done, of };
+      if ((yield { done, of }) === false) return made();
       done++;
       // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
       if (!isThere(id)) continue;
@@ -180,5 +183,5 @@ export function* safeSteps(
       if (!make(found, place, verifiedFixes(now, found, safe, { checker, worst: least(found) })[0])) left++;
     }
   }
-  return { steps, edit: edits.length ? { do: "all", label: "mend what is safe", edits } : null, left };
+  return made();
 }

@@ -1,4 +1,4 @@
-import { nth } from "../../base/list";
+import { lastBefore, nth } from "../../base/list";
 import { ok, type Result } from "../../base/result";
 import { notesAt, onwardAt } from "../../hear/sounding";
 import { kicksAt } from "../../hear/slice/facts";
@@ -6,7 +6,7 @@ import type { Reader } from "../../facts/memory";
 import { type Midi } from "../../theory/pitch/pitch";
 import { beatAt, type Ticks } from "../../theory/time/meter";
 import type { FirstNote } from "../../song/onward";
-import type { RealizedChord, RealizedNote } from "../../song/realize";
+import { lastBegun, type RealizedChord, type RealizedNote } from "../../song/realize";
 import type { Drum } from "../../song/schema";
 import { sectionPlace } from "../../song/place";
 import type { KickHit } from "../../hear/slice/accents";
@@ -36,19 +36,39 @@ export interface BassContext extends PartGround {
   settings: BassSettings;
 }
 
+/** A stretch that is heard as one figure. */
+export interface Figure {
+  from: Ticks;
+  to: Ticks;
+}
+
 /**
  * Lengths of the figures the pitch-class target looks at: two bars, or one where the chords change more than once a bar
  * (common practice).
  */
-export function figures(ctx: Pick<BassContext, "meter" | "bars" | "chords">): { from: Ticks; to: Ticks }[] {
-  const { bar } = ctx.meter;
-  const out: { from: Ticks; to: Ticks }[] = [];
-  for (let b = 0; b < ctx.bars;) {
-    const busy = ctx.chords.filter((c) => c.start >= b * bar && c.start < (b + 2) * bar).length > 2;
-    const step = busy || b + 1 >= ctx.bars ? 1 : 2;
+export function figures({ meter, bars, chords }: Pick<BassContext, "meter" | "bars" | "chords">): Figure[] {
+  const { bar } = meter;
+  const out: Figure[] = [];
+  const begun = (tick: Ticks) => lastBegun(chords, tick - 1);
+  for (let b = 0; b < bars;) {
+    const busy = begun((b + 2) * bar) - begun(b * bar) > 2;
+    const step = busy || b + 1 >= bars ? 1 : 2;
     out.push({ from: b * bar, to: (b + step) * bar });
     b += step;
   }
+  return out;
+}
+
+/** The index of the figure in which something begins, of figures that follow each other; −1 outside of them. */
+export function figureAt(figures: readonly Figure[], tick: Ticks): number {
+  const at = lastBefore(figures, ({ from }) => from <= tick);
+  return at >= 0 && tick < nth(figures, at).to ? at : -1;
+}
+
+/** What begins in each figure. */
+export function inFigures<T extends { start: Ticks }>(figures: readonly Figure[], list: readonly T[]): T[][] {
+  const out = figures.map((): T[] => []);
+  for (const item of list) out[figureAt(figures, item.start)]?.push(item);
   return out;
 }
 
@@ -102,15 +122,28 @@ export const beatLength = (ctx: Pick<BassContext, "meter">, tick: Ticks): Ticks 
 export function inGap(ctx: Pick<BassContext, "meter" | "tune">, tick: Ticks): boolean {
   if (!ctx.tune.notes.length) return false;
   const beat = beatLength(ctx, tick);
-  return !ctx.tune.starts.some((s) => s > tick - beat && s < tick + beat / 2);
+  const next = ctx.tune.starts[lastBefore(ctx.tune.starts, (start) => start <= tick - beat) + 1];
+  return next === undefined || next >= tick + beat / 2;
+}
+
+/** From each place at which the tune changes, its lowest note that sounds; null where it rests. */
+const lowests = new WeakMap<Tune["notes"], { start: Ticks; lowest: Midi | null }[]>();
+
+function lowestOf(notes: Tune["notes"]): { start: Ticks; lowest: Midi | null }[] {
+  const changes = [...new Set(notes.flatMap((n) => [n.start, n.start + n.duration]))].sort((a, b) => a - b);
+  let sounding: Tune["notes"] = [];
+  let next = 0;
+  return changes.map((start) => {
+    const first = next;
+    while (next < notes.length && nth(notes, next).start <= start) next++;
+    sounding = [...sounding, ...notes.slice(first, next)].filter((n) => n.start + n.duration > start);
+    return { start, lowest: sounding.length ? Math.min(...sounding.map((n) => n.midi)) : null };
+  });
 }
 
 /** Lowest note of the tune that sounds at a tick; null where it rests. */
-export function lowestTuneAt(ctx: Pick<BassContext, "tune">, tick: Ticks): Midi | null {
-  let lowest: Midi | null = null;
-  for (const n of ctx.tune.notes) {
-    if (n.start > tick) break;
-    if (n.start + n.duration > tick && (lowest === null || n.midi < lowest)) lowest = n.midi;
-  }
-  return lowest;
+export function lowestTuneAt({ tune: { notes } }: Pick<BassContext, "tune">, tick: Ticks): Midi | null {
+  let known = lowests.get(notes);
+  if (!known) lowests.set(notes, (known = lowestOf(notes)));
+  return known[lastBegun(known, tick)]?.lowest ?? null;
 }

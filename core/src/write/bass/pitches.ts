@@ -1,13 +1,9 @@
-import { isStep } from "../../theory/pitch/interval";
 import { nth, sure } from "../../base/list";
 import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
-import type { Ticks } from "../../theory/time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../../theory/chord/chord";
 import type { RealizedChord } from "../../song/realize";
 import type { Pinned } from "../lines/slots";
-import { prepare, type Lattice, type Path } from "../../search/lattice";
-import { cheapestLimited } from "../../search/limited";
-import { beatLength, chordAt, figures, lowestTuneAt, type BassContext } from "./context";
+import { beatLength, chordAt, lowestTuneAt, type BassContext } from "./context";
 import type { BassStyle, Slot } from "./style";
 
 /** A slot as the writer holds it. A pinned note is a slot with one pitch. */
@@ -56,8 +52,6 @@ const COST = {
   middle: 0.05,
   underTune: 2.5,
   otherOctave: 1.6,
-  /** The last note leads nowhere. */
-  astray: 2.5,
   firstInverted: 1.5,
   seventhBelow: 1.2,
   anchor: { fifth: 4, root: 5, other: 6 },
@@ -103,7 +97,12 @@ export function pitchSlots(
       if (!chord?.chord) return { ...slot, chord, candidates: [] };
       const next = nth(all, (index + 1) % all.length);
       const ahead = next.beyond?.chord ?? chordAt(ctx, next.start);
-      const place = { slot, chord, center, ahead, leads: leadsInto(ctx, slot, next) };
+      const most = (style.targets.longestOutside ?? 1) * beatLength(ctx, slot.start);
+      const place = {
+        ...{ slot, chord, center },
+        next: ahead?.chord && ahead !== chord ? bassPc(ahead.chord) : null,
+        passes: leadsInto(ctx, slot, next) && slot.duration <= most,
+      };
       return { ...slot, chord, candidates: candidatesAt(ctx, style, place, pedal) };
     })
     .filter((slot) => slot.candidates.length > 0);
@@ -112,15 +111,33 @@ export function pitchSlots(
 /** Where a line likes to lie: a little under the middle of its range. */
 const centerOf = ({ range: [low, high] }: BassContext): number => low + (high - low) * 0.4;
 
-/** All pitches of the range that a slot may take. */
+/** The lists of candidates that were made against a context, by all that they depend on. */
+const known = new WeakMap<BassContext, Map<string, Candidate[]>>();
+
+/** All pitches of the range that a slot may take; the same list where the same may be taken. */
 function candidatesAt(
   ctx: BassContext,
   style: BassStyle,
   place: Omit<Tried, "midi">,
   pedal: PitchClass | undefined,
 ): Candidate[] {
+  const { slot, chord, next, passes } = place;
+  const tune = ctx.settings.melody ? lowestTuneAt(ctx, slot.start) : null;
+  const id = [style.id, chord.symbol, next, slot.use, slot.prefers, passes, !slot.start, tune, pedal].join("|");
+  const lists = known.get(ctx) ?? new Map<string, Candidate[]>();
+  known.set(ctx, lists);
+  let list = lists.get(id);
+  if (!list) lists.set(id, (list = candidatesIn(ctx, style, place, { pedal, tune })));
+  return list;
+}
+
+function candidatesIn(
+  ctx: BassContext,
+  style: BassStyle,
+  place: Omit<Tried, "midi">,
+  { pedal, tune }: { pedal: PitchClass | undefined; tune: Midi | null },
+): Candidate[] {
   const [low, high] = ctx.range;
-  const tune = ctx.settings.melody ? lowestTuneAt(ctx, place.slot.start) : null;
   const out: Candidate[] = [];
   for (let midi = low; midi <= high; midi++) {
     const found = pedal === undefined ? candidateOf(ctx, style, { ...place, midi }) : pedalCandidate(midi, pedal);
@@ -135,10 +152,6 @@ function candidatesAt(
 
 /** Whether a bass note leads on to another: by step, or by a fifth or fourth. */
 export const leadsTo = (from: Midi, to: Midi): boolean => [1, 2, 5, 7, 10, 11].includes(mod(from - to, 12));
-
-/** Whether it does, or stays where the harmony stays. */
-const leadsOrStays = (from: Midi, to: Midi, { chord }: PitchSlot): boolean =>
-  leadsTo(from, to) || (mod(from - to, 12) === 0 && chord?.chord != null && bassPc(chord.chord) === mod(to, 12));
 
 /** What the line leads on to: the note that is written there, else the bass of the chord in any octave of the range. */
 function firstOnward(
@@ -178,8 +191,10 @@ function preferenceOf(
 interface Tried {
   slot: Slot;
   chord: RealizedChord;
-  ahead: RealizedChord | null;
-  leads: boolean;
+  /** The bass of the chord that comes; null where it stays the same. */
+  next: PitchClass | null;
+  /** Whether tones outside the chord may stand here: it leads on, and is short enough for one. */
+  passes: boolean;
   midi: Midi;
   center: Midi;
 }
@@ -220,14 +235,8 @@ function toneCandidate(
 }
 
 /** A tone outside the chord, where the slot leads on and is short enough for one. */
-function outsideCandidate(
-  ctx: BassContext,
-  style: BassStyle,
-  { slot, leads, midi }: Tried,
-  beside: number | null,
-): Candidate | null {
-  const most = (style.targets.longestOutside ?? 1) * beatLength(ctx, slot.start);
-  if (slot.duration > most || !leads) return null;
+function outsideCandidate(ctx: BassContext, { slot, passes, midi }: Tried, beside: number | null): Candidate | null {
+  if (!passes) return null;
   const inKey = ctx.key.pcs.includes(mod(midi, 12));
   if (slot.use === "approach" || slot.use === "ending") {
     // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
@@ -239,14 +248,13 @@ function outsideCandidate(
 }
 
 function candidateOf(ctx: BassContext, style: BassStyle, tried: Tried): Candidate | null {
-  const { slot, chord, ahead, midi } = tried;
+  const { slot, chord, next, midi } = tried;
   const pc = mod(midi, 12);
   const { role, inChord } = toneRole(sure(chord.chord), pc);
-  const next = ahead?.chord && ahead !== chord ? bassPc(ahead.chord) : null;
   const beside = next === null ? null : Math.min(mod(next - pc, 12), mod(pc - next, 12));
   if (slot.use === "push" && next === pc && slot.prefers?.includes("next"))
     return { midi, cost: 0, inChord, ...(inChord ? {} : { ahead: true }) };
-  return inChord ? toneCandidate(ctx, style, tried, { role, beside }) : outsideCandidate(ctx, style, tried, beside);
+  return inChord ? toneCandidate(ctx, style, tried, { role, beside }) : outsideCandidate(ctx, tried, beside);
 }
 
 const FIFTHS: ReadonlySet<string> = new Set(["5", "b5", "#5"]);
@@ -266,138 +274,4 @@ function toneCost(
   if (FIFTHS.has(role)) return Math.max(0, costs.fifth + FIFTH_WHERE[liked] + (role === "5" ? 0 : 0.2));
   if (role === "3") return Math.max(0.1, costs.majorThird * THIRD_WHERE[liked]);
   return role === "b3" ? Math.max(0.1, costs.minorThird * THIRD_WHERE[liked]) : costs.other;
-}
-
-/**
- * Cost of the interval from one bass note to the next. A tone outside the chord must leave by step into a chord tone
- * (or be repeated, where it took the next chord early).
- */
-export function bassStep(
-  style: BassStyle,
-  octaves: "none" | "some" | "many",
-  from: Candidate,
-  { to, lifts }: { to: Candidate; lifts: boolean },
-): number {
-  const distance = Math.abs(to.midi - from.midi);
-  if (to.way && (distance ? Math.sign(to.midi - from.midi) !== to.way : from.way !== undefined && from.way !== to.way))
-    return Infinity;
-  if (to.way && from.way && from.way !== to.way)
-    return moveCost(style, octaves, from, { to, lifts }) + (style.costs.reverse ?? 0);
-  return moveCost(style, octaves, from, { to, lifts });
-}
-
-/** What a leap of an octave costs, by how many the player likes, and whether it lifts. */
-const OCTAVE = { none: [3, 3], some: [0.5, 0.1], many: [0, -0.4] } as const;
-
-function moveCost(
-  style: BassStyle,
-  octaves: "none" | "some" | "many",
-  from: Candidate,
-  { to, lifts }: { to: Candidate; lifts: boolean },
-): number {
-  const distance = Math.abs(to.midi - from.midi);
-  if (from.ahead) return distance === 0 ? 0 : Infinity;
-  const byStep = isStep(distance);
-  if (!from.inChord && !(byStep && to.inChord)) return Infinity;
-  if (byStep) return 0;
-  // A scale step comes by step as well.
-  const strays = to.scale ? 2 : 0;
-  if (distance === 0) return style.costs.repeat + strays;
-  if (distance === 12) return OCTAVE[octaves][lifts ? 1 : 0];
-  return distance * (style.costs.leap ?? 0.09) + strays + hardness(distance);
-}
-
-/** A tritone, a seventh, more than an octave. */
-function hardness(distance: number): number {
-  if (distance > 12) return 2;
-  return distance === 6 || distance >= 10 ? 0.8 : 0;
-}
-
-/** The lattice of a line, which leads on into what follows, or back into its own beginning. */
-function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): Lattice {
-  return {
-    sizes: slots.map((s) => s.candidates.length),
-    node: (c, i) => nth(nth(slots, c).candidates, i).cost,
-    step: (c, i, j) => {
-      const to = nth(slots, (c + 1) % slots.length);
-      // A pinned note is left as the user wants it; its conflicts are reported instead.
-      if (nth(slots, c).pin) return 0;
-      const [a, b] = [nth(nth(slots, c).candidates, i), nth(to.candidates, j)];
-      return (
-        bassStep(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }) +
-        (to.beyond && !leadsOrStays(a.midi, b.midi, nth(slots, c)) ? COST.astray : 0)
-      );
-    },
-    closed: !slots.at(-1)?.beyond,
-  };
-}
-
-export interface PitchResult {
-  path: Path;
-  /** Figures that need more pitch classes than the settings allow. */
-  over: { from: Ticks; to: Ticks; count: number }[];
-}
-
-/** Figures of a line that have more pitch classes than the settings allow. */
-export function overFigures(
-  ctx: BassContext,
-  slots: PitchSlot[],
-  picks: readonly number[],
-): { from: Ticks; to: Ticks; count: number; index: number }[] {
-  return figures(ctx).flatMap((f, index) => {
-    const used = slots.flatMap((s, c) =>
-      s.start >= f.from && s.start < f.to ? [mod(nth(s.candidates, nth(picks, c)).midi, 12)] : [],
-    );
-    const count = new Set(used).size;
-    return count > ctx.settings.pitches ? [{ ...f, count, index }] : [];
-  });
-}
-
-/**
- * The cheapest pitches whose figures keep to a number of pitch classes: exact, figure by figure. What a figure cannot
- * keep is said.
- */
-export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[]): PitchResult | null {
-  const groups: [number, number][] = [];
-  let before: unknown = null;
-  const spans = figures(ctx);
-  slots.forEach((s, c) => {
-    const figure = spans.findIndex((f) => s.start >= f.from && s.start < f.to);
-    if (c && figure === before) groups.at(-1)![1] = c;
-    else groups.push([c, c]);
-    before = figure;
-  });
-  const path = cheapestLimited({
-    prepared: prepare(lineLattice(ctx, slots, style)),
-    groups,
-    kindOf: (c, i) => mod(nth(nth(slots, c).candidates, i).midi, 12),
-    most: ctx.settings.pitches,
-  });
-  return (
-    path && { path, over: overFigures(ctx, slots, path.picks).map(({ from, to, count }) => ({ from, to, count })) }
-  );
-}
-
-/**
- * Another line on the same rhythm: what the first one took costs more and more, until two fifths of the notes differ.
- */
-export function otherPitches(
-  ctx: BassContext,
-  style: BassStyle,
-  slots: PitchSlot[],
-  taken: readonly number[],
-): PitchResult | null {
-  for (const surcharge of [0.4, 0.8, 1.6, 3.2]) {
-    const turned = slots.map((s, c) => ({
-      ...s,
-      candidates: s.candidates.map((x, i) =>
-        i === taken[c] && !s.pin && !s.beyond && (s.use !== "anchor" || surcharge > 1)
-          ? { ...x, cost: x.cost + surcharge }
-          : x,
-      ),
-    }));
-    const found = choosePitches(ctx, style, turned);
-    if (found && found.path.picks.filter((p, c) => p !== taken[c]).length >= slots.length * 0.4) return found;
-  }
-  return null;
 }

@@ -1,9 +1,10 @@
-import { firstOf, lastOf, nth, sure } from "../../base/list";
+import { firstOf, lastBefore, lastOf, nth, sure } from "../../base/list";
 import { mod } from "../../theory/pitch/pitch";
 import { bassPc } from "../../theory/chord/chord";
 import type { Ticks } from "../../theory/time/meter";
+import { lastBegun } from "../../song/realize";
 import { halfOf, noise } from "../../hear/line/figure";
-import { beatLength, chordAt, figures, inGap, type BassContext } from "./context";
+import { beatLength, chordAt, figureAt, figures, inGap, type BassContext } from "./context";
 import { leadsTo } from "./pitches";
 import type { BassStyle, RhythmPlace, Slot } from "./style";
 
@@ -92,7 +93,7 @@ function scorer(ctx: BassContext, seed: number): (place: RhythmPlace) => number 
 function isOpen(ctx: BassContext, place: RhythmPlace, rests: readonly { from: Ticks; to: Ticks }[]): boolean {
   if (place.at < 0 || place.at >= ctx.length || !chordAt(ctx, place.at)?.chord) return false;
   if (place.use === "octave" && ctx.settings.octaves === "none") return false;
-  return !rests.some((r) => place.at >= r.from && place.at < r.to);
+  return figureAt(rests, place.at) < 0;
 }
 
 /** The beginning of a chord takes over what the style wishes for there. */
@@ -153,7 +154,7 @@ function toSlots(
     const end = style.sustains ? silenceAfter(ctx, at) : chord.start + chord.duration;
     const room = Math.min(sorted[i + 1]?.at ?? ctx.length, end) - at;
     const hold = length === "long" ? Infinity : style.hold(ctx, at, use) * (length === "short" ? 0.5 : 1);
-    const rest = rests.find((r) => r.from > at);
+    const rest = rests[lastBefore(rests, (r) => r.from <= at) + 1];
     const most = Math.min(room, hold, rest ? rest.from - at : Infinity);
     const duration = gate === "cut" ? untilBackbeat(ctx.backbeats, at, most) : most;
     return {
@@ -170,7 +171,8 @@ function toSlots(
 /** Where the chords stop: at N.C., at a gap, or at the end. */
 function silenceAfter(ctx: BassContext, at: Ticks): Ticks {
   let end = at;
-  for (const c of ctx.chords) {
+  for (let i = Math.max(0, lastBegun(ctx.chords, at)); i < ctx.chords.length; i++) {
+    const c = nth(ctx.chords, i);
     if (c.start + c.duration <= at) continue;
     if (!c.chord || c.start > Math.max(at, end)) break;
     end = c.start + c.duration;

@@ -1,11 +1,12 @@
 import { nth, sure } from "../../base/list";
 import { ok, type Result } from "../../base/result";
+import { madeOf, type Steps } from "../../base/steps";
 import { mod, pitchClass, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import { nameInKey } from "../../theory/pitch/key";
 import { bassPc, chordPitchClasses, chordSymbol, chordToneName } from "../../theory/chord/chord";
 import type { NewNote, Note, Part, Section, Song } from "../../song/schema";
 import { factsOf, type Reader } from "../../facts/memory";
-import { writeLines, OFFERED, lineSetting } from "../lines/engine";
+import { lineSteps, OFFERED, lineSetting } from "../lines/engine";
 import { inPlace, noChords, tooNarrow } from "../lines/ground";
 import type { LineKind, LineNote, LineRequest, Setting, WrittenLine } from "../lines/kind";
 import { settingsOf, styleOf, usualOf } from "../lines/playing";
@@ -13,7 +14,8 @@ import { distinctRhythms, withPins, type Timed } from "../lines/slots";
 import { ANOTHER, AS_IT_IS, byDensity } from "../lines/titles";
 import { findConflicts } from "./conflicts";
 import { bassContext, type BassContext } from "./context";
-import { choosePitches, otherPitches, pitchSlots, type OpenSlot, type PitchSlot } from "./pitches";
+import { choosePitches, otherPitches } from "./choose";
+import { pitchSlots, type OpenSlot, type PitchSlot } from "./pitches";
 import { measuresOf, reportOf, type BassReport } from "./measures";
 import { otherFigures } from "./measures/figure";
 import { reasonForNote, spellBass, type Chosen } from "./reasons";
@@ -101,8 +103,11 @@ export const bassRequest = (read: Reader, request: BassRequest): Result<Setting<
  * rhythms from the seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors:
  * `bass.style`, `bass.section`, `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
  */
-export const bassLines = (song: Song, request: BassRequest): Result<BassLine[]> =>
-  writeLines(BASS, song, today(request));
+export const bassLines = (song: Song, request: BassRequest): Result<BassLine[]> => madeOf(bassSteps(song, request));
+
+/** The same line by line, as `lineSteps` says. */
+export const bassSteps = (song: Song, request: BassRequest): Steps<BassLine[], Result<BassLine[]>> =>
+  lineSteps(BASS, song, today(request));
 
 /** The lines alone, best first; empty where `bassLines` would name an error. */
 export function writeBass(song: Song, request: BassRequest): BassLine[] {
@@ -184,11 +189,17 @@ function unlike(lines: readonly BassLine[]): BassLine[] {
   return kept;
 }
 
+/** Attack and pitch of the notes of a line that are not pinned: lines are compared again and again. */
+const texts = new WeakMap<readonly NewNote[], ReadonlySet<string>>();
+function textsOf(line: readonly NewNote[]): ReadonlySet<string> {
+  let known = texts.get(line);
+  if (!known) texts.set(line, (known = new Set(line.filter((n) => !n.pinned).map((n) => `${n.start}:${n.pitch}`))));
+  return known;
+}
+
 /** Share of the shorter line's notes that the other one has too, attack and pitch; what is pinned does not count. */
 export function sharedNotes(a: readonly NewNote[], b: readonly NewNote[]): number {
-  const texts = (line: readonly NewNote[]) =>
-    new Set(line.filter((n) => !n.pinned).map((n) => `${n.start}:${n.pitch}`));
-  const [x, y] = [texts(a), texts(b)];
+  const [x, y] = [textsOf(a), textsOf(b)];
   const least = Math.min(x.size, y.size);
   return least ? [...x].filter((t) => y.has(t)).length / least : 1;
 }

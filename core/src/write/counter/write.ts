@@ -1,11 +1,12 @@
 import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
+import { madeOf, type Steps } from "../../base/steps";
 import { pitchMidi } from "../../theory/pitch/pitch";
 import { positionText } from "../../theory/time/meter";
 import type { Part, Section, Song } from "../../song/schema";
 import { spellOver } from "../../song/spell";
 import type { Fact, Reader } from "../../facts/memory";
-import { writeLines, OFFERED, lineSetting } from "../lines/engine";
+import { lineSteps, OFFERED, lineSetting } from "../lines/engine";
 import { inPlace, noChords, tooNarrow } from "../lines/ground";
 import type { LineKind, LineNote, Setting, WrittenLine } from "../lines/kind";
 import { causesOf, type Conflict, type Measure } from "../lines/measure";
@@ -88,7 +89,11 @@ export const counterRequest = (read: Reader, request: CounterRequest): Result<Se
  * sound), `counter.none`.
  */
 export const counterLines = (song: Song, request: CounterRequest): Result<CounterLine[]> =>
-  writeLines(COUNTER, song, request);
+  madeOf(counterSteps(song, request));
+
+/** The same line by line, as `lineSteps` says. */
+export const counterSteps = (song: Song, request: CounterRequest): Steps<CounterLine[], Result<CounterLine[]>> =>
+  lineSteps(COUNTER, song, request);
 
 /** The lines alone, best first; empty where `counterLines` would name an error. */
 export function writeCounterMelody(song: Song, request: CounterRequest): CounterLine[] {

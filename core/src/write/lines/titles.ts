@@ -17,24 +17,25 @@ export function byDensity(notes: number, first: number): string[] {
 }
 
 /**
- * Gives every line a title that no other has. A rhythm that is only another one says what sets it apart from the first
+ * Lines, each with a title that no other has. A rhythm that is only another one says what sets it apart from the first
  * line, lines that are called the same what sets them apart from the first so called; where nothing does, they are
  * counted. The first line says that it meets most aims, where it does and nothing else is to be said of it.
  */
 export function setApart<L extends { title: string }>(
   lines: readonly L[],
   { meetsMost, apart }: { meetsMost: boolean; apart: (line: L, first: L) => readonly string[] },
-): void {
+): L[] {
   const firsts = new Map<string, L>();
   const taken = new Set<string>();
   const [best] = lines;
-  for (const line of lines) {
+  return lines.map((line) => {
     const own = line === best && meetsMost && line.title === ANOTHER ? MEETS_MOST : line.title;
     const only = line !== best && own.toLowerCase().endsWith(ANOTHER.toLowerCase());
     const model = only ? best : firsts.get(own);
     const names = model ? apart(line, model).map((words) => `${own}, ${words}`) : [];
     if (!firsts.has(own)) firsts.set(own, line);
-    line.title = [...names, own].find((name) => !taken.has(name)) ?? freeName(taken, own);
-    taken.add(line.title);
-  }
+    const title = [...names, own].find((name) => !taken.has(name)) ?? freeName(taken, own);
+    taken.add(title);
+    return { ...line, title };
+  });
 }

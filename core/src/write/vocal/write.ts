@@ -1,5 +1,6 @@
 import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
+import { madeOf, type Steps } from "../../base/steps";
 import { pitchMidi, type Midi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import type { NewNote, Note, Part, Section, Song } from "../../song/schema";
@@ -7,7 +8,7 @@ import type { RealizedNote } from "../../song/realize";
 import { spellOver } from "../../song/spell";
 import { cheapestPath, type Lattice } from "../../search/lattice";
 import { factsOf, type Reader } from "../../facts/memory";
-import { writeLines, OFFERED, lineSetting } from "../lines/engine";
+import { lineSteps, OFFERED, lineSetting } from "../lines/engine";
 import { noChords } from "../lines/ground";
 import type { LineKind, LineNote, Setting, WrittenLine } from "../lines/kind";
 import { settingsOf, styleOf } from "../lines/playing";
@@ -110,7 +111,11 @@ function lacks({ ctx, style }: VocalSetting): Result<never> | null {
  * `vocal.lead`, `vocal.chords`, `vocal.tune`, `vocal.none`.
  */
 export const vocalLines = (song: Song, request: VocalRequest): Result<VocalLines[]> =>
-  writeLines(VOCAL, song, asked(request));
+  madeOf(vocalSteps(song, request));
+
+/** The same way by way, as `lineSteps` says. */
+export const vocalSteps = (song: Song, request: VocalRequest): Steps<VocalLines[], Result<VocalLines[]>> =>
+  lineSteps(VOCAL, song, asked(request));
 
 /** The lines alone, best first; empty where `vocalLines` would name an error. */
 export function writeVocalHarmony(song: Song, request: VocalRequest): VocalLines[] {

@@ -2,7 +2,7 @@ import { mod } from "../../../theory/pitch/pitch";
 import { sectionMeter } from "../../../song/document";
 import type { RealizedNote } from "../../../song/realize";
 import { syncopations } from "../../../hear/accents/syncopation";
-import { figures, type BassContext } from "../context";
+import { figures, inFigures, type BassContext } from "../context";
 import { figureLikeness, attackProfile } from "../../../hear/line/figure";
 import { lastBarRepeats } from "../rhythm";
 import { defineMeasure, idsOf, percent } from "./measure";
@@ -17,8 +17,7 @@ const startsOf = (ctx: BassContext): number[] => ctx.notes.map((n) => n.start);
 /** The first figure with the most different pitch classes. */
 function fullest(ctx: BassContext): { count: number; notes: RealizedNote[] } {
   let best: { count: number; notes: RealizedNote[] } = { count: 0, notes: [] };
-  for (const figure of figures(ctx)) {
-    const notes = ctx.notes.filter((n) => n.start >= figure.from && n.start < figure.to);
+  for (const notes of inFigures(figures(ctx), ctx.notes)) {
     const count = new Set(notes.map((n) => mod(n.midi, 12))).size;
     if (count > best.count) best = { count, notes };
   }
