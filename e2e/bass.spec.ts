@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { expect, newSong, playheadAt, saved, songOf, test, typeLine, unreadable, goTo } from "./fixtures";
-import { firstOf, nth, sure } from "./orchard";
+import { eightParts, firstOf, nth, sure } from "./orchard";
 
 const bassOf = async (page: Page, part = "bass") => firstOf((await songOf(page)).sections).notes[part] ?? [];
 const panel = (page: Page) => page.locator("#panel");
@@ -191,4 +191,27 @@ test("the bass is heard alone, with the kick, and with all", async ({ page }) =>
   await expect(page.getByRole("button", { name: "with the kick" })).toHaveAttribute("aria-pressed", "true");
   await page.getByRole("button", { name: "with all" }).click();
   await expect(lane).toHaveAttribute("aria-pressed", "false");
+});
+
+test("lines over 128 bars come one by one; Stop keeps those that are there, and each can be heard and taken meanwhile", async ({
+  page,
+}) => {
+  const { id } = (await (await page.request.post("/api/songs", { data: eightParts(128) })).json()) as { id: string };
+  await page.goto(`/songs/${id}/bass`);
+  await page.getByRole("tab", { name: "Write" }).click();
+  await page.getByLabel("Style").selectOption("arpeggio");
+  await saved(page);
+  const lines = page.getByRole("list", { name: "Candidates" }).locator("li:not(.hint)");
+  const stop = page.getByRole("button", { name: "Stop" });
+  await page.getByRole("button", { name: "Write lines" }).click();
+  await expect(lines.first()).toBeVisible();
+  await expect(page.getByRole("button", { name: "Writing …" })).toBeVisible();
+  await stop.click();
+  await expect(page.getByRole("button", { name: "More lines" })).toBeEnabled();
+  await expect(stop).toHaveCount(0);
+  const found = await lines.count();
+  expect(found).toBeGreaterThan(0);
+  const before = JSON.stringify(await bassOf(page));
+  await lines.first().getByRole("button", { name: "Take" }).click();
+  await expect.poll(async () => JSON.stringify(await bassOf(page))).not.toBe(before);
 });

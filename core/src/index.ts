@@ -194,6 +194,7 @@ export type { PlayedNote } from "./song/played";
 export type { PlayerId } from "./song/players";
 export type { Playing, PlayingOf, Profile, Way } from "./song/schema/playing";
 export type { Problem, Result } from "./base/result";
+export type { Steps } from "./base/steps";
 export type { Progressed, SectionRequest } from "./arrange/reharm/section";
 export type { Reader } from "./facts/memory";
 export type { Reading } from "./theory/chord/identify";

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { type Conflict, type Part, Pitch } from "../../core/src/index";
+import { stopWriting } from "../app/commands/written";
 import { clearLines, useResults, type Offer } from "../app/store/results";
 import { Fold } from "./Fold";
 import { LineCandidates } from "./LineCandidates";
@@ -7,6 +8,7 @@ import { putPlaying } from "./LineSettings";
 import type { PartProps } from "./partProps";
 import { Refused } from "./Refused";
 import { Select } from "./Select";
+import { StopLooking } from "./StopLooking";
 import { Button } from "./Button";
 
 interface Style {
@@ -66,6 +68,7 @@ export function LineBench<L extends { title: string; conflicts: readonly Conflic
         <Button className="primary" onClick={write.run} disabled={busy || !write.possible}>
           {busy ? "Writing …" : write.words}
         </Button>
+        {busy && <StopLooking stop={stopWriting} />}
       </div>
       <p className="small">
         {Pitch.typesetAll(explanation)} {source.startsWith("common") ? "" : `(${source}.) `}Pinned notes stay.

@@ -1,14 +1,14 @@
-import { type Edit, firstOf, lastOf, nth, sure } from "../../core/src/index";
+import { type BassLine, type Edit, firstOf, lastOf, nth, sure } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { acceptEdit, around, auditionEdit } from "../app/commands/audition";
 import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes } from "../app/commands/bass";
-import { linesId, writeLines } from "../app/commands/written";
+import { linesId, stopWriting, writeLines } from "../app/commands/written";
 import { hear, heardAs, type Hearing } from "../app/commands/hearing";
 import { lineHearings, lineParts } from "../app/commands/lines";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../app/commands/offers";
 import { usePlayback } from "../app/store/playback";
 import { usePreferences } from "../app/store/preferences";
-import { useResults, type Offer } from "../app/store/results";
+import { clearLines, useResults, type Offer } from "../app/store/results";
 import { songNow, useSong } from "../app/store/song";
 import { bench, heard, idle, make, section } from "./bench";
 
@@ -139,5 +139,66 @@ describe("bass", () => {
       [],
       { code: "bass.part" },
     ]);
+  });
+
+  describe("lines come one by one", () => {
+    /** A clock that goes on so much at each look: whether a step is told depends on it alone. */
+    const eachLook = (ms: number) => {
+      let at = 0;
+      jest.spyOn(performance, "now").mockImplementation(() => (at += ms));
+    };
+    /** How many lines were shown, from state to state. */
+    const watched = () => {
+      const seen: number[] = [];
+      const end = useResults.subscribe(({ lines }, before) => lines !== before.lines && seen.push(lines.length));
+      return { seen, end };
+    };
+    afterEach(() => jest.restoreAllMocks());
+
+    test("shown as they are found, told every 150 ms and no sooner; stopped, those that were found stay", async () => {
+      clearLines();
+      eachLook(150);
+      const slow = watched();
+      await writeLines("s1", "bass", 1);
+      slow.end();
+      const all = useResults.getState().lines.length;
+      expect(slow.seen).toEqual(slow.seen.toSorted((a, b) => a - b));
+      expect(slow.seen.length).toBeGreaterThan(2);
+      expect([slow.seen[0], slow.seen.at(-1)]).toEqual([1, all]);
+
+      clearLines();
+      eachLook(74);
+      const fast = watched();
+      await writeLines("s1", "bass", 1);
+      fast.end();
+      expect(fast.seen.length).toBeLessThan(slow.seen.length);
+
+      clearLines();
+      eachLook(150);
+      const end = useResults.subscribe(({ lines, stopping }) => lines.length && !stopping && stopWriting());
+      await writeLines("s1", "bass", 1);
+      end();
+      expect([useResults.getState().lines.length, useResults.getState().writeProblem]).toEqual([1, null]);
+      // What is asked after it is not stopped.
+      await writeLines("s1", "bass", 1);
+      expect([useResults.getState().lines.length, useResults.getState().stopping]).toEqual([all, false]);
+    });
+
+    test("a line keeps its name among the offers wherever it comes to stand; a newer request ends an older one", async () => {
+      eachLook(150);
+      let first: string | undefined;
+      const end = useResults.subscribe(({ lines }) => (first ??= lines[0] && JSON.stringify(lines[0].notes)));
+      clearLines();
+      await writeLines("s1", "bass", 3);
+      end();
+      const { lines } = useResults.getState();
+      expect(lines.map((l) => l.found).toSorted()).toEqual([...new Set(lines.map((l) => l.found))].toSorted());
+      expect(JSON.stringify(lines.find((l) => l.found === 0)?.notes)).toBe(first);
+
+      const older = writeLines("s1", "bass", 1);
+      const newer = writeLines("s1", "bass", 2);
+      await Promise.all([older, newer]);
+      expect(useResults.getState().lines.map((l) => (l as BassLine).seed)).toEqual(lines.map(() => 2));
+    });
   });
 });

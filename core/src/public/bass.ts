@@ -3,6 +3,7 @@ export {
   bassRequest as request,
   reportBass as report,
   bassLines as write,
+  bassSteps as steps,
   bassSettings as settings,
   bassStyleOf as styleOf,
   usualFor as usual,

@@ -7,7 +7,7 @@ export { harmonyAt as harmony } from "../hear/harmony/facts";
 export { accentsAt as accents } from "../hear/accents/facts";
 export { agreementAt as agreement } from "../arrange/groove/facts";
 export { verdictAt as verdict } from "../arrange/reharm/facts";
-export { voicingAt as voicing, anewAt as anew, pathsAt as paths } from "../arrange/voicing/facts";
+export { voicingAt as voicing, anewAt as anew } from "../arrange/voicing/facts";
 export { bringsAt as brings } from "../arrange/room/brings";
 export { bassVerdictAt as bass } from "../write/bass/judge";
 export { counterVerdictAt as counter } from "../write/counter/write";

@@ -1,6 +1,7 @@
 /** Voices beside a tune. */
 export {
   vocalLines as write,
+  vocalSteps as steps,
   vocalSettings as settings,
   vocalSchoolOf as schoolOf,
   rejudge,

@@ -1,6 +1,10 @@
 /** Chords laid out for hands, necks and sections, from chord to chord. */
 export { voicedProgressions as progressions } from "../arrange/voicing/path";
-export { voiceSection as section, storeLayouts as store } from "../arrange/voicing/section";
+export {
+  voiceSection as section,
+  sectionPathSteps as pathSteps,
+  storeLayouts as store,
+} from "../arrange/voicing/section";
 export { invert } from "../arrange/voicing/invert";
 export { usualVoices } from "../arrange/voicing/setting";
 export { countedBy, TERM_NAMES, TERMS, TOP_SHAPES } from "../arrange/voicing/cost";

@@ -1,4 +1,5 @@
 import { nth } from "../base/list";
+import { madeOf, type Steps } from "../base/steps";
 import { cheapestPrepared, type Path, type Prepared } from "./lattice";
 
 export interface Varied {
@@ -17,15 +18,15 @@ const FIRST = 0.05;
  * Paths that differ from each other, best first. The first is the exact cheapest; every other is the exact cheapest
  * when each column it shares with an earlier one is charged, with the lowest charge (to within a factor of two) that
  * makes it differ enough. Time: at most k · `DOUBLINGS` single searches, whatever the number of paths that hardly
- * differ. Fewer than k where no others are left.
+ * differ. Fewer than k where no others are left. Each is told as it is found.
  */
-export function variedPaths(prepared: Prepared, { k, alike, atLeast }: Varied): Path[] {
+export function* variedSteps(prepared: Prepared, { k, alike, atLeast }: Varied): Steps<readonly Path[], Path[]> {
   const first = cheapestPrepared(prepared);
   if (!first) return [];
   const found = [first];
   const differ = (a: Path, b: Path) =>
     a.picks.reduce((sum, i, c) => sum + 1 - alike(c, i, nth(b.picks, c)), 0) >= atLeast - 1e-9;
-  while (found.length < k) {
+  while (found.length < k && (yield found) !== false) {
     const shares = prepared.nodes.map((nodes, c) =>
       Float64Array.from(nodes, (_, i) => found.reduce((sum, path) => sum + alike(c, i, nth(path.picks, c)), 0)),
     );
@@ -41,6 +42,9 @@ export function variedPaths(prepared: Prepared, { k, alike, atLeast }: Varied): 
   }
   return found.sort((a, b) => a.cost - b.cost);
 }
+
+/** The paths that `variedSteps` finds when nobody looks. */
+export const variedPaths = (prepared: Prepared, wanted: Varied): Path[] => madeOf(variedSteps(prepared, wanted));
 
 function costOf({ sizes, nodes, steps, closed }: Prepared, picks: readonly number[]): number {
   const n = picks.length;

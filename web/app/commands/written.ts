@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { proxy } from "comlink";
 import {
   fail,
   type BassLine,
@@ -6,7 +7,6 @@ import {
   type CounterLine,
   type Edit,
   nth,
-  type Problem,
   type Result,
   type RoughSpot,
   type Ticks,
@@ -17,6 +17,7 @@ import {
 import { clearLines, useResults, type Offer } from "../store/results";
 import { useSelection } from "../store/selection";
 import { songNow } from "../store/song";
+import type { GoOn } from "../workers/music.worker";
 import { workers } from "../workers/sync";
 import { acceptEdit } from "./audition";
 
@@ -31,28 +32,38 @@ export type Bench = keyof Written;
 /** Which bench, section and part written lines are for. */
 export const linesId = (bench: Bench, section: string, part: string): string => `${bench}:${section}:${part}`;
 
-/** Writes lines for a section; the newest request wins. */
+type Asked<B extends Bench> = (goOn: GoOn<Written[B][]>) => Promise<Result<Written[B][]>>;
+
+/** Writes lines for a section, shown as they come; the newest request wins, and `stopWriting` ends it. */
 async function write<B extends Bench>(
   bench: B,
   section: string,
   part: string,
-  { seed, ask }: { seed: number; ask: Promise<Result<Written[B][]>> },
+  { seed, ask }: { seed: number; ask: Asked<B> },
 ): Promise<void> {
   const busy = `${linesId(bench, section, part)}:${seed}:${Date.now()}`;
-  useResults.setState({ busy, writeProblem: null });
-  const result = await ask.catch((error: unknown): Result<never> =>
+  useResults.setState({ busy, stopping: false, writeProblem: null });
+  const isMine = () => useResults.getState().busy === busy;
+  const show = (lines: Written[B][]) => useResults.setState({ lines, linesFor: linesId(bench, section, part) });
+  const goOn = (lines: Written[B][]): boolean => {
+    if (!isMine()) return false;
+    if (lines.length) show(lines);
+    return !useResults.getState().stopping;
+  };
+  const result = await ask(proxy(goOn)).catch((error: unknown): Result<never> =>
     fail("lines.failed", (error as Error).message, { hint: "Try again." }),
   );
-  if (useResults.getState().busy !== busy) return;
-  const written = (lines: (BassLine | CounterLine | VocalLines)[], writeProblem: Problem | null) =>
-    useResults.setState({ busy: null, lines, linesFor: linesId(bench, section, part), writeProblem });
-  if (result.ok) written(result.value, null);
-  else written([], result.error);
+  if (!isMine()) return;
+  show(result.ok ? result.value : []);
+  useResults.setState({ busy: null, stopping: false, writeProblem: result.ok ? null : result.error });
 }
+
+/** Lets the request for lines end with what it has found. */
+export const stopWriting = (): void => useResults.setState({ stopping: true });
 
 /** Writes bass lines with the style and settings of the part. */
 export const writeLines = (section: string, part: string, seed: number): Promise<void> =>
-  write("bass", section, part, { seed, ask: workers.writer.bass({ section, part, seed }) });
+  write("bass", section, part, { seed, ask: (goOn) => workers.writer.bass({ section, part, seed }, goOn) });
 
 /** Writes counter melodies with the style and settings of the part, against another line. */
 export const writeCounters = (
@@ -60,15 +71,14 @@ export const writeCounters = (
   part: string,
   seed: number,
   against: string | undefined,
-): Promise<void> =>
-  write("counter", section, part, {
-    seed,
-    ask: workers.writer.counter({ section, part, seed, ...(against === undefined ? {} : { against }) }),
-  });
+): Promise<void> => {
+  const request = { section, part, seed, ...(against === undefined ? {} : { against }) };
+  return write("counter", section, part, { seed, ask: (goOn) => workers.writer.counter(request, goOn) });
+};
 
 /** Writes voices beside a tune with the school and settings of the part. */
 export const writeVoices = (request: VocalRequest): Promise<void> =>
-  write("vocal", request.section, request.part, { seed: 0, ask: workers.writer.vocal(request) });
+  write("vocal", request.section, request.part, { seed: 0, ask: (goOn) => workers.writer.vocal(request, goOn) });
 
 /** Mends a rough spot of written voices: the note has another pitch, and they are judged once more. */
 export async function mendVoices(request: VocalRequest, index: number, spot: RoughSpot, pitch: string): Promise<void> {
@@ -86,7 +96,7 @@ export function useVoiceOffers(section: string, part: string, length: Ticks): Of
   return useMemo(
     () =>
       lines.map((line, i): Offer => ({
-        id: `voices:${i}:${line.school}:${part}`,
+        id: `voices:${line.found}:${line.school}:${part}`,
         label: `way ${i + 1}`,
         edit: Vocal.take(songNow(), section, line),
         from: 0,
@@ -119,7 +129,7 @@ export function useLineOffers(bench: Exclude<Bench, "vocal">, part: string, sect
   return useMemo(
     () =>
       lines.map((line, i): Offer => ({
-        id: `line:${i}:${line.seed}:${line.style}:${part}`,
+        id: `line:${line.found}:${line.seed}:${line.style}:${part}`,
         label: `line ${i + 1}`,
         edit: { do: "setNotes", section, part, notes: line.notes },
         ...(bench === "bass"

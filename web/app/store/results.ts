@@ -52,8 +52,9 @@ interface ResultsState {
   /** Written lines, and the bench, section and part they are for. */
   lines: (BassLine | CounterLine | VocalLines)[];
   linesFor: string;
-  /** The request for lines that is under way. */
+  /** The request for lines that is under way, and whether it is to end with what it has found. */
   busy: string | null;
+  stopping: boolean;
   writeProblem: Problem | null;
 }
 
@@ -67,6 +68,7 @@ const inSection = () => ({
   lines: [],
   linesFor: "",
   busy: null,
+  stopping: false,
   writeProblem: null,
 });
 const initial = (): ResultsState => ({

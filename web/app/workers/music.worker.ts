@@ -36,6 +36,7 @@ import {
   type SectionRequest,
   type SectionVoicing,
   type ShapeStep,
+  type Steps,
   Singer,
   Song,
   type SungKey,
@@ -45,6 +46,7 @@ import {
   Vocal,
   type VocalLines,
   type VocalRequest,
+  Voicing,
   type WeavePlace,
   type WordBook,
 } from "../../../core/src/index";
@@ -89,8 +91,28 @@ function numberOf(result: object): number {
   return number;
 }
 
-/** How far long work is, is told so often, in milliseconds. */
+/** Is told now and then what long work has brought until now, or how far it is; false ends it with what there is. */
+export type GoOn<Now> = (now: Now) => boolean | Promise<boolean>;
+
+/** It is told so often, in milliseconds. */
 const TOLD_EVERY = 150;
+
+async function inSteps<Now, Made>(steps: Steps<Now, Made>, goOn: GoOn<Now> = () => true): Promise<Made> {
+  let told = performance.now();
+  let on = true;
+  for (let now = steps.next(); ; now = steps.next(on)) {
+    if (now.done) return now.value;
+    if (performance.now() - told < TOLD_EVERY) continue;
+    on = await goOn(now.value);
+    told = performance.now();
+  }
+}
+
+/** Long work on the open song. */
+async function withSteps<Now, T>(begin: (open: Song) => Steps<Now, Result<T>>, goOn?: GoOn<Now>): Promise<Result<T>> {
+  const open = view();
+  return open ? inSteps(begin(open), goOn) : fail("song.none", "No song is open");
+}
 
 const books = new Map<Language, Promise<WordBook>>();
 
@@ -231,8 +253,8 @@ const musicWorker = {
   /** What laying the section out anew would gain; null where nothing. */
   anew: (section: string, part: string): Result<Anew | null> =>
     withSong((open) => memory.at(open).get(Fact.anew, section, part)),
-  paths: (section: string, part: string): Result<SectionPath[]> =>
-    withSong((open) => memory.at(open).get(Fact.paths, section, part)),
+  paths: (section: string, part: string, goOn?: GoOn<SectionPath[]>): Promise<Result<SectionPath[]>> =>
+    withSteps((open) => Voicing.pathSteps(open, { section, part }), goOn),
   capo: (part: string): Result<CapoChoice[]> => withSong((open) => Frets.capo(open, part)),
   /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
   reharmonize: (request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> =>
@@ -240,8 +262,10 @@ const musicWorker = {
       const found = Reharm.find({ song: open, ...request });
       return found.ok ? ok(found.value.slice(0, 9).map(({ events: _, ...shown }) => shown)) : found;
     }),
-  reharmonizeSection: (request: Omit<SectionRequest, "song">): Result<Progressed[]> =>
-    withSong((open) => Reharm.section({ song: open, ...request })),
+  reharmonizeSection: (
+    request: Omit<SectionRequest, "song">,
+    goOn?: GoOn<Progressed[]>,
+  ): Promise<Result<Progressed[]>> => withSteps((open) => Reharm.sectionSteps({ song: open, ...request }), goOn),
   harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>
     withSong((open) => Reharm.harmonize({ song: open, ...request }, as)),
   gates: (request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> =>
@@ -255,7 +279,8 @@ const musicWorker = {
     if (!book) books.set(language, (book = wordBook(language)));
     return linesOf(text, await book);
   },
-  vocal: (request: VocalRequest): Result<VocalLines[]> => withSong((open) => Vocal.write(open, request)),
+  vocal: (request: VocalRequest, goOn?: GoOn<VocalLines[]>): Promise<Result<VocalLines[]>> =>
+    withSteps((open) => Vocal.steps(open, request), goOn),
   /** Voices judged once more after a note of them was changed. */
   rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> =>
     withSong((open) => Vocal.rejudge(open, request, lines)),
@@ -275,25 +300,10 @@ const musicWorker = {
     });
     return Object.fromEntries([...own, ...all].flatMap((t) => (t.mends ? [[t.fix.label, t.brings] as const] : [])));
   },
-  /**
-   * What can be mended without a doubt of the findings of a section that are named. `goOn` is told now and then how far
-   * it is; false stops it, and null is the answer.
-   */
-  async safe(
-    section: string,
-    findings: string[],
-    goOn: (now: SafeProgress) => boolean | Promise<boolean>,
-  ): Promise<SafeFixes | null> {
+  /** What can be mended without a doubt of the findings of a section that are named; null where no song is open. */
+  async safe(section: string, findings: string[], goOn: GoOn<SafeProgress>): Promise<SafeFixes | null> {
     const open = view();
-    if (!open) return null;
-    const steps = Check.safeSteps(open, section, findings, trialChecker);
-    let told = performance.now();
-    for (let now = steps.next(); ; now = steps.next()) {
-      if (now.done) return now.value;
-      if (performance.now() - told < TOLD_EVERY) continue;
-      if (!(await goOn(now.value))) return null;
-      told = performance.now();
-    }
+    return open && inSteps(Check.safeSteps(open, section, findings, trialChecker), goOn);
   },
   /** The whole form at a glance. */
   overview: (): Overview | null => (song ? Check.overview(song, memory) : null),
@@ -309,14 +319,16 @@ const musicWorker = {
         })),
       ),
     ),
-  counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => Counter.write(open, request)),
+  counter: (request: CounterRequest, goOn?: GoOn<CounterLine[]>): Promise<Result<CounterLine[]>> =>
+    withSteps((open) => Counter.steps(open, request), goOn),
   /**
    * What gives passes of the section that go on elsewhere a last bar of their own in a line that was written for the
    * others.
    */
   endings: (request: BassRequest, notes: BassLine["notes"]): Result<Edit[]> =>
     withSong((open) => ok(Bass.endings(open, request, notes))),
-  bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => Bass.write(open, request)),
+  bass: (request: BassRequest, goOn?: GoOn<BassLine[]>): Promise<Result<BassLine[]>> =>
+    withSteps((open) => Bass.steps(open, request), goOn),
 };
 
 export type MusicWorker = typeof musicWorker;

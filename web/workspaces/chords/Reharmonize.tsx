@@ -1,4 +1,5 @@
-import { startTransition, useEffect, useMemo, useState } from "react";
+import { startTransition, useEffect, useMemo, useRef, useState } from "react";
+import { proxy } from "comlink";
 import { nth, Pitch, type Problem, type Progressed, Reharm } from "../../../core/src/index";
 import { usePreferences } from "../../app/store/preferences";
 import { useOffers, useResults, type Offer } from "../../app/store/results";
@@ -7,6 +8,7 @@ import { useSelection } from "../../app/store/selection";
 import { useSong, useStored } from "../../app/store/song";
 import { Check } from "../../kit/Check";
 import { Slider } from "../../kit/Slider";
+import { Looking } from "../../kit/StopLooking";
 import { Switches } from "../../kit/Switches";
 import { workers } from "../../app/workers/sync";
 import { latest } from "../../app/workers/sync";
@@ -35,42 +37,59 @@ interface Asked {
   scope: Scope;
 }
 
-/** Asks again whenever what is asked for, or the song, has changed. */
+/** Asks again whenever what is asked for, or the song, has changed; whole sections come progression by progression. */
 function useFound(
   section: string,
   ids: string,
   range: number,
   { techniques, scope }: { techniques: string; scope: Scope },
-): Found {
+): { found: Found; looking: boolean; stop(): void } {
   const version = useSong((s) => s.version);
   const [found, setFound] = useState<Found>(NOTHING);
-  const request = useMemo(
-    () =>
-      latest(
-        async ({ section, ids, range, techniques, scope }: Asked): Promise<Found> => {
-          if (scope === "section") {
-            const result = await workers.writer.reharmonizeSection({ section, range, techniques });
-            return result.ok ? { ...NOTHING, whole: result.value } : { ...NOTHING, problem: result.error };
-          }
-          const result = await workers.writer.reharmonize({ section, chordIds: ids, range, techniques });
-          return result.ok ? { ...NOTHING, one: result.value } : { ...NOTHING, problem: result.error };
-        },
-        (result) => startTransition(() => setFound(result)),
-      ),
-    [],
-  );
+  const [looking, setLooking] = useState(false);
+  /** The newest request, and whether what it has found is enough. */
+  const wanted = useRef({ request: 0, enough: false });
+  const request = useMemo(() => {
+    const ask = async ({ section, ids, range, techniques, scope }: Asked, mine: number): Promise<Found> => {
+      const goOn = (whole: Progressed[]): boolean => {
+        if (wanted.current.request !== mine || wanted.current.enough) return false;
+        startTransition(() => setFound({ ...NOTHING, whole }));
+        return true;
+      };
+      const result =
+        scope === "section"
+          ? await workers.writer.reharmonizeSection({ section, range, techniques }, proxy(goOn))
+          : await workers.writer.reharmonize({ section, chordIds: ids, range, techniques });
+      if (!result.ok) return { ...NOTHING, problem: result.error };
+      return { ...NOTHING, [scope === "section" ? "whole" : "one"]: result.value };
+    };
+    const failed: Found = {
+      ...NOTHING,
+      problem: { code: "reharm.failed", message: "Other chords could not be looked for", hint: "Try again." },
+    };
+    const show = (result: Found) => {
+      setLooking(false);
+      startTransition(() => setFound(result));
+    };
+    return latest(ask, show, () => show(failed));
+  }, []);
   useEffect(() => {
-    if (scope === "chords" && !ids) setFound(NOTHING);
-    else request({ section, ids: ids.split(","), range, techniques: techniques.split(","), scope });
+    const mine = ++wanted.current.request;
+    wanted.current.enough = false;
+    if (scope === "chords" && !ids) return setFound(NOTHING);
+    setLooking(scope === "section");
+    request({ section, ids: ids.split(","), range, techniques: techniques.split(","), scope }, mine);
   }, [request, section, ids, range, techniques, scope, version]);
-  return found;
+  // Elsewhere nobody waits for it.
+  useEffect(() => () => void wanted.current.request++, []);
+  return { found, looking, stop: () => void (wanted.current.enough = true) };
 }
 
 /** What was found as offers that can be heard in place and taken. */
 function offersOf({ one, whole }: Found, section: string, length: number): Offer[] {
   return [
     ...whole.map((p, i): Offer => ({
-      id: `whole:${i}:${p.cost.toFixed(3)}`,
+      id: `whole:${p.cost.toFixed(6)}:${p.events.map((e) => e.symbol).join()}`,
       label: `progression ${i + 1}`,
       edit: { do: "setChords", section, from: 0, to: length, chords: p.events },
       from: 0,
@@ -107,7 +126,7 @@ export function Reharmonize({ data }: { data: SectionData }) {
   const allowed = Reharm.TECHNIQUES.filter((t) => !off.includes(t.id) && (aim === "all" || t.aim === aim)).map(
     (t) => t.id,
   );
-  const found = useFound(data.section.id, ids.join(), range, { techniques: allowed.join(), scope });
+  const { found, looking, stop } = useFound(data.section.id, ids.join(), range, { techniques: allowed.join(), scope });
   const offers = useMemo(() => offersOf(found, data.section.id, data.length), [found, data.section.id, data.length]);
   useOffers(offers);
   return (
@@ -164,6 +183,7 @@ export function Reharmonize({ data }: { data: SectionData }) {
           Choose a chord in the score; Shift and arrows, or Shift and a click, choose a row of them.
         </p>
       )}
+      {looking && <Looking for="progressions" stop={stop} />}
       <ol className="offer-list" aria-label="Alternatives">
         {found.whole.map((p, i) => (
           <WholeOffer key={nth(offers, i).id} p={p} n={i + 1} data={data} written={written} offer={nth(offers, i)} />

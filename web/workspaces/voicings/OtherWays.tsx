@@ -1,11 +1,12 @@
-import { sure } from "../../../core/src/index";
-import { useEffect, useMemo, useState } from "react";
-import type { Edit, Part, PitchName, SectionPath } from "../../../core/src/index";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { proxy } from "comlink";
+import { type Edit, fail, type Part, type PitchName, type SectionPath, sure } from "../../../core/src/index";
 import { stretchOf, usePlayback } from "../../app/store/playback";
 import { useOffers, useResults, type Offer } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { say, useSong, useStored } from "../../app/store/song";
 import { OfferButtons } from "../../kit/OfferButtons";
+import { StopLooking } from "../../kit/StopLooking";
 import { workers } from "../../app/workers/sync";
 import { Button } from "../../kit/Button";
 
@@ -70,18 +71,34 @@ export function OtherWays({ data, part }: { data: SectionData; part: Part }) {
   const [asked, setAsked] = useState(0);
   const ways = useWays(data, part);
   useOffers(useMemo(() => ways.map((w) => w.offer), [ways]));
+  const going = useRef({ request: 0, stopped: false });
+  const stop = () => void (going.current.stopped = true);
+  const ask = async () => {
+    const mine = ++going.current.request;
+    going.current.stopped = false;
+    const isMine = () => going.current.request === mine;
+    const show = (voicingPaths: SectionPath[]) => useResults.setState({ voicingPaths });
+    const goOn = (found: SectionPath[]): boolean => {
+      if (!isMine() || going.current.stopped) return false;
+      show(found);
+      return true;
+    };
+    setBusy(true);
+    setAsked(useSong.getState().version);
+    const found = await workers.writer
+      .paths(section.id, part.id, proxy(goOn))
+      .catch((error: unknown) => fail("paths.failed", (error as Error).message, { hint: "Try again." }));
+    if (!isMine()) return;
+    setBusy(false);
+    if (found.ok) show(found.value);
+    else say(found.error);
+  };
   // What was found belongs to the part and the section.
   useEffect(() => {
     useResults.setState({ voicingPaths: [] });
-  }, [part.id, section.id]);
-  const ask = async () => {
-    setBusy(true);
-    const found = await workers.writer.paths(section.id, part.id);
     setBusy(false);
-    if (!found.ok) return say(found.error);
-    setAsked(useSong.getState().version);
-    useResults.setState({ voicingPaths: found.value });
-  };
+  }, [part.id, section.id]);
+  useEffect(() => () => void going.current.request++, [part.id, section.id]);
   const remember = () => {
     const layouts = section.chords.flatMap((c) =>
       c.voicings?.[part.id] ? [[c.id, sure(c.voicings[part.id]).pitches] as const] : [],
@@ -97,6 +114,7 @@ export function OtherWays({ data, part }: { data: SectionData; part: Part }) {
             {busy && "Looking …"}
             {!busy && (asked && asked !== version ? "Look again" : "Find five")}
           </Button>
+          {busy && <StopLooking stop={stop} />}
           <Button title="Remember these layouts and compare them later" onClick={remember}>
             Remember these
           </Button>

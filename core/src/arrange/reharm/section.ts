@@ -1,9 +1,10 @@
 import { firstOf, lastOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
+import { madeOf, type Steps } from "../../base/steps";
 import { bassPc, rootPc, type Chord } from "../../theory/chord/chord";
 import type { ChordEvent, Reason, Song } from "../../song/schema";
-import { prepare } from "../../search/lattice";
-import { variedPaths } from "../../search/varied";
+import { prepare, type Path } from "../../search/lattice";
+import { variedSteps } from "../../search/varied";
 import { isTonic, type Heard } from "../../hear/harmony/context";
 import { smallestMotion } from "../../hear/harmony/distance";
 import { bassFit, fitOf } from "./fit";
@@ -72,11 +73,20 @@ const W = {
 
 /**
  * Whole progressions for a section, the best first, that differ from each other by at least a third of the chords,
- * colors counting little (`variedPaths`). Every chord may stay or be changed by one of the techniques; pinned chords
+ * colors counting little (`variedSteps`). Every chord may stay or be changed by one of the techniques; pinned chords
  * stay; the loop's join, or the step to what follows in the form, counts like every other. Errors: `reharm.section`,
  * `reharm.short` for fewer than two chords.
  */
-export function reharmonizeSection({ song, section, range, techniques, k = 5 }: SectionRequest): Result<Progressed[]> {
+export const reharmonizeSection = (request: SectionRequest): Result<Progressed[]> => madeOf(sectionSteps(request));
+
+/** The same progression by progression, in the order in which they are found. */
+export function* sectionSteps({
+  song,
+  section,
+  range,
+  techniques,
+  k = 5,
+}: SectionRequest): Steps<Progressed[], Result<Progressed[]>> {
   const read = materialOf(song, section);
   if (!read.ok) return read;
   const ground = read.value;
@@ -104,7 +114,7 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
       (a.reason || b.reason) && rootPc(from) === rootPc(to) && bassPc(from) === bassPc(to) ? W.stutter : 0;
     return smallestMotion(from, to) * W.motion + linkCost(from, to, key) * W.link + stutter;
   };
-  const paths = variedPaths(
+  const steps = variedSteps(
     prepare({
       sizes: columns.map((c) => c.length),
       node: (c, i) => nth(nth(columns, c), i).cost,
@@ -117,39 +127,38 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
       atLeast: Math.max(1, ground.slots.length / 3),
     },
   );
-  return ok(
-    paths.map((path): Progressed => {
-      const row = path.picks.map((i, c) => nth(nth(columns, c), i));
-      const picks = row.slice(0, ground.slots.length);
-      let id = 0;
-      const events = picks.flatMap((o, c) =>
-        o.reason ? o.events.map((e) => ({ id: `new${++id}`, ...e })) : [nth(ground.slots, c).event],
-      );
-      const silent = ground.section.chords.filter((c) => !ground.slots.some((s) => s.event === c));
-      const sum = (of: (o: Option) => number) => picks.reduce((s, o) => s + of(o), 0);
-      return {
-        events: [...events, ...silent].sort((a, b) => a.start - b.start),
-        technique: [...new Set(picks.flatMap((o) => (o.reason ? [o.technique] : [])))].join(", ") || "as written",
-        reasons: picks.flatMap((o) => (o.reason ? [o.reason] : [])),
-        terms: [
-          { name: "melody", cost: sum((o) => o.melody) * W.melody },
-          { name: "bass", cost: sum((o) => o.bass) * W.bass },
-          { name: "distance from the wanted range", cost: sum((o) => offRange(o.adventure, range)) * W.range },
-          {
-            name: "voice leading",
-            cost:
-              picks.reduce(
-                (s, o, c) => s + smallestMotion(lastOf(o.chords), firstOf(nth(row, (c + 1) % n).chords)),
-                0,
-              ) * W.motion,
-          },
-        ],
-        cost: path.cost,
-        changed: picks.filter((o) => o.reason).length,
-        clashes: picks.flatMap((o) => o.clashes),
-      };
-    }),
-  );
+  const told = (path: Path): Progressed => {
+    const row = path.picks.map((i, c) => nth(nth(columns, c), i));
+    const picks = row.slice(0, ground.slots.length);
+    let id = 0;
+    const events = picks.flatMap((o, c) =>
+      o.reason ? o.events.map((e) => ({ id: `new${++id}`, ...e })) : [nth(ground.slots, c).event],
+    );
+    const silent = ground.section.chords.filter((c) => !ground.slots.some((s) => s.event === c));
+    const sum = (of: (o: Option) => number) => picks.reduce((s, o) => s + of(o), 0);
+    return {
+      events: [...events, ...silent].sort((a, b) => a.start - b.start),
+      technique: [...new Set(picks.flatMap((o) => (o.reason ? [o.technique] : [])))].join(", ") || "as written",
+      reasons: picks.flatMap((o) => (o.reason ? [o.reason] : [])),
+      terms: [
+        { name: "melody", cost: sum((o) => o.melody) * W.melody },
+        { name: "bass", cost: sum((o) => o.bass) * W.bass },
+        { name: "distance from the wanted range", cost: sum((o) => offRange(o.adventure, range)) * W.range },
+        {
+          name: "voice leading",
+          cost:
+            picks.reduce((s, o, c) => s + smallestMotion(lastOf(o.chords), firstOf(nth(row, (c + 1) % n).chords)), 0) *
+            W.motion,
+        },
+      ],
+      cost: path.cost,
+      changed: picks.filter((o) => o.reason).length,
+      clashes: picks.flatMap((o) => o.clashes),
+    };
+  };
+  let now = steps.next();
+  while (!now.done) now = steps.next(yield now.value.map(told));
+  return ok(now.value.map(told));
 }
 
 /** A chord that is as it is. */

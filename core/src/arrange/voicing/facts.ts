@@ -6,16 +6,7 @@ import { sharing } from "../../base/plain";
 import { type Fact } from "../../facts/memory";
 import { layOutAnew, type Anew } from "./anew";
 import { blockNotes } from "./block";
-import {
-  askVoicing,
-  layOut,
-  layoutsOf,
-  pathsThrough,
-  type AskedVoicing,
-  type Layouts,
-  type SectionPath,
-  type SectionVoicing,
-} from "./section";
+import { askVoicing, layOut, layoutsOf, type AskedVoicing, type Layouts, type SectionVoicing } from "./section";
 
 /** What the layouts of a part in a section depend on. */
 export const voicingAskedAt: Fact<[section: string, part: string], Result<AskedVoicing>> = {
@@ -52,15 +43,6 @@ export const anewAt: Fact<[section: string, part: string], Result<Anew | null>> 
   of(read, section, part) {
     const asked = read.get(voicingAskedAt, section, part);
     return asked.ok ? layOutAnew(asked.value, read.get(layoutsAt, section, part)) : asked;
-  },
-};
-
-/** Several ways of laying a section out. */
-export const pathsAt: Fact<[section: string, part: string], Result<SectionPath[]>> = {
-  id: "paths",
-  of(read, section, part) {
-    const asked = read.get(voicingAskedAt, section, part);
-    return asked.ok ? pathsThrough(asked.value) : asked;
   },
 };
 

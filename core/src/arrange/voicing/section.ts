@@ -1,6 +1,7 @@
 import { given } from "../../base/given";
 import { firstOf, nth, sure } from "../../base/list";
 import { ok, type Result } from "../../base/result";
+import { madeOf, type Steps } from "../../base/steps";
 import { type PitchName } from "../../theory/pitch/pitch";
 import type { Chord } from "../../theory/chord/chord";
 import { chordOf } from "../../theory/chord/progression";
@@ -12,7 +13,16 @@ import { playingOf } from "../../song/playing";
 import type { ChordEvent, Note, Part, Section, Song } from "../../song/schema";
 import type { Edit } from "../../song/edits";
 import { trade, type Weights } from "./cost";
-import { alternativesAt, describe, noPlace, pathsOf, type Alternative, type VoicedPath } from "./path";
+import {
+  alternativesAt,
+  describe,
+  noPlace,
+  pathsOf,
+  pathSteps,
+  type Alternative,
+  type FoundPath,
+  type VoicedPath,
+} from "./path";
 import { heldSpace, type LayoutsByIndex } from "./held";
 import { voicingSpace, type VoicingSpace } from "./space";
 import { type TopReport } from "./candidate";
@@ -249,21 +259,25 @@ export const storeLayouts = (section: string, part: string, pitches: Record<stri
 export const storeVoicing = (section: string, part: string, voiced: Pick<SectionVoicing, "ids" | "chords">): Edit =>
   storeLayouts(section, part, Object.fromEntries(voiced.ids.map((id, i) => [id, nth(voiced.chords, i).pitches])));
 
-/** Up to k ways through a section, the cheapest first, each with what it trades against the first. */
-export function sectionPaths(song: Song, sectionId: string, partId: string, k?: number): Result<SectionPath[]> {
-  const asked = askVoicing(song, sectionId, partId);
-  return asked.ok ? pathsThrough(asked.value, k) : asked;
-}
-
-export function pathsThrough(asked: AskedVoicing, k = 6): Result<SectionPath[]> {
+/**
+ * Up to k ways through a section, the cheapest first, each with what it trades against the first. Told on the way, in
+ * the order in which they are found. Errors: `voicing.place`, and those of the voicing path.
+ */
+export function* sectionPathSteps(
+  song: Song,
+  { section, part, k = 6 }: { section: string; part: string; k?: number },
+): Steps<SectionPath[], Result<SectionPath[]>> {
+  const place = askVoicing(song, section, part);
+  if (!place.ok) return place;
+  const asked = place.value;
   const { chords, options } = pathOf(asked);
   if (!asked.ids.length) return ok([]);
   const spaces = heldSpace(chords, options, heldIn(asked, {}));
   if (!spaces.ok) return spaces;
   const { space } = spaces.value;
-  const paths = pathsOf(space, k).map(({ path, exact }) => ownOf(describe(space, path, exact), asked));
-  return ok(
-    paths.map((p) => ({
+  const told = (found: readonly FoundPath[]): SectionPath[] => {
+    const paths = found.map(({ path, exact }) => ownOf(describe(space, path, exact), asked));
+    return paths.map((p) => ({
       pitches: Object.fromEntries(asked.ids.map((id, c) => [id, nth(p.chords, c).pitches])),
       motion: p.motion,
       cost: p.cost,
@@ -271,6 +285,14 @@ export function pathsThrough(asked: AskedVoicing, k = 6): Result<SectionPath[]> 
       trades: trade(firstOf(paths).terms, p.terms)
         .slice(0, 4)
         .map((t) => t.words),
-    })),
-  );
+    }));
+  };
+  const steps = pathSteps(space, k);
+  let now = steps.next();
+  while (!now.done) now = steps.next(yield told(now.value));
+  return ok(told(now.value));
 }
+
+/** The ways that `sectionPathSteps` finds when nobody looks. */
+export const sectionPaths = (song: Song, section: string, part: string, k = 6): Result<SectionPath[]> =>
+  madeOf(sectionPathSteps(song, { section, part, k }));

@@ -7,7 +7,6 @@ import type { Neck } from "../../theory/instrument/fretboard";
 import { shapeOf } from "../../theory/instrument/fretboard";
 import { handStrain } from "../../theory/instrument/hands";
 import { midiRange } from "../../theory/instrument/instruments";
-import { prepare, type Prepared } from "../../search/lattice";
 import type { BoundedLattice } from "../../search/onward";
 import { roughness } from "../../theory/motion/roughness";
 import { steppedLattice } from "./bounds";
@@ -21,8 +20,6 @@ import { layoutsInStyle, playedOn, voicingSetting, type Outer, type PathOptions,
 export interface VoicingSpace {
   columns: Column[];
   lattice: BoundedLattice;
-  /** The costs of the lattice; worked out when they are first asked for. */
-  readonly prepared: Prepared;
   /** The last chord leads back to the first. */
   closed: boolean;
   judge: Judge;
@@ -174,13 +171,9 @@ export function spaceOver(
   { loop, neck, kept, searched }: { loop: boolean; neck: Neck | undefined; kept: Kept; searched: Searched },
 ): VoicingSpace {
   const lattice = steppedLattice(columns, judge, loop);
-  let prepared: Prepared | undefined;
   return {
     columns,
     lattice,
-    get prepared() {
-      return (prepared ??= prepare(lattice));
-    },
     closed: loop && columns.length > 1,
     judge,
     kept,

@@ -47,7 +47,7 @@ function* collect<L extends WrittenLine>(
   for (const line of candidates(lines)) {
     if (line && !seen.has(notesText(line))) {
       seen.add(notesText(line));
-      lines.push(line);
+      lines.push({ ...line, found: lines.length });
     }
     if (lines.length >= most || (yield lines) === false) break;
   }

@@ -54,6 +54,8 @@ export interface WrittenLine<Report extends Links = Links> {
   conflicts: Conflict[];
   /** What sets this candidate apart, in words. */
   title: string;
+  /** Which of the lines of its request it is, in the order in which they were found, from 0: it keeps that number. */
+  found?: number;
 }
 
 /** A request with its surroundings, its settings among them, and its style. */

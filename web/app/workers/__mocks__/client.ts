@@ -10,16 +10,23 @@ let waiting = 0;
 export function startWorker(): unknown {
   const exposed: MusicWorker[] = [];
   jest.isolateModules(() => {
-    jest.doMock("comlink", () => ({ expose: (worker: MusicWorker) => void exposed.push(worker) }));
+    jest.doMock("comlink", () => ({
+      expose: (worker: MusicWorker) => void exposed.push(worker),
+      proxy: (told: unknown) => told,
+    }));
     require("../music.worker");
   });
   const worker = exposed[0] as unknown as Record<string, (...args: unknown[]) => unknown>;
   let last: Promise<unknown> = Promise.resolve();
   const call = (name: string, args: unknown[]): Promise<unknown> => {
-    // A function crosses by itself: it is called back.
-    const sent = args.map((arg) => (typeof arg === "function" ? (arg as unknown) : structuredClone(arg)));
+    // A function crosses by itself: it is called back, with copies.
+    const sent = args.map((arg) =>
+      typeof arg === "function"
+        ? async (...told: unknown[]) => (arg as (...told: unknown[]) => unknown)(...structuredClone(told))
+        : structuredClone(arg),
+    );
     waiting++;
-    const answer = last.then(() => structuredClone(sure(worker[name])(...sent))).finally(() => waiting--);
+    const answer = last.then(async () => structuredClone(await sure(worker[name])(...sent))).finally(() => waiting--);
     last = answer.catch(() => undefined);
     return answer;
   };
