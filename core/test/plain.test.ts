@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { kept, keptItems, sameFields, sameValue, sharing } from "../src/base/plain";
-import { soundingOf } from "../src/hear/slice/soundingIn";
+import { soundingBetween, soundingOf } from "../src/hear/slice/soundingIn";
 
 const copy = <T>(x: T): T => JSON.parse(JSON.stringify(x)) as T;
 
@@ -73,4 +73,9 @@ test("what sounds at a moment: from its beginning on, and no longer at its end, 
     ["held"],
     [],
   ]);
+  const between = (from: number, to: number) => soundingBetween(notes, from, to).map((n) => n.id);
+  expect([between(-600, -480), between(-600, -479), between(1790, 1800), between(1790, 1801)]).toEqual([
+    ...[[], ["held"], ["held"], ["held", "short"]],
+  ]);
+  expect([between(2039, 9000), between(2040, 9000), between(4320, 9000)]).toEqual([["held", "short"], ["held"], []]);
 });

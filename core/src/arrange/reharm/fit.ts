@@ -5,6 +5,7 @@ import { chordPitchClasses, rootPc, toneRole, type Chord } from "../../theory/ch
 import { memberOf } from "../../theory/chord/numerals";
 import { realize, type RealizedNote } from "../../song/realize";
 import type { Song } from "../../song/schema";
+import { soundingBetween } from "../../hear/slice/soundingIn";
 import { tensions } from "../../hear/harmony/scales";
 import type { Key } from "../../theory/pitch/key";
 
@@ -12,6 +13,8 @@ import type { Key } from "../../theory/pitch/key";
 export interface Lines {
   melody: RealizedNote[];
   bass: RealizedNote[];
+  /** The parts of the bass. */
+  low: ReadonlySet<string>;
   names: Map<string, string>;
   meter: Meter;
 }
@@ -26,6 +29,7 @@ export function tuneAndBass(song: Song, section: string, meter: Meter): Lines {
   return {
     melody: of(["melody", "vocal", "counter"]),
     bass: of(["bass"]),
+    low: new Set(real.parts.filter((p) => p.role === "bass").map((p) => p.id)),
     names: new Map(real.parts.map((p) => [p.id, firstOf(p.name.split(","))])),
     meter,
   };
@@ -71,14 +75,13 @@ export function fitOf(
   const pcs = chordPitchClasses(chord);
   const fit: Fit = { chordTones: 0, tensions: 0, clashes: [], cost: 0 };
   const beat = firstOf(lines.meter.beats).duration;
-  for (const note of notes) {
+  for (const note of soundingBetween(notes, from, to)) {
     const start = Math.max(from, note.start);
     const end = Math.min(to, note.start + note.duration);
-    if (end <= start) continue;
     const pc = mod(note.midi, 12);
     const beats = (end - start) / beat;
     const weight = placeWeight(lines.meter, start);
-    if (major && pc === rootPc(chord) && !lines.bass.includes(note) && beats * weight >= 1) {
+    if (major && pc === rootPc(chord) && !lines.low.has(note.part) && beats * weight >= 1) {
       fit.cost += 0.8 * beats * weight;
       fit.clashes.push({
         note: note.id,

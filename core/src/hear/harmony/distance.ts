@@ -111,8 +111,16 @@ const cache = new Map<string, number>();
  * differ tones are doubled.
  */
 export function smallestMotion(a: Chord, b: Chord): number {
-  return setDistance(chordPitchClasses(a), chordPitchClasses(b));
+  const [from, to] = [chordPitchClasses(a), chordPitchClasses(b)];
+  const id = bitsOf(from) * 4096 + bitsOf(to);
+  let motion = motions.get(id);
+  if (motion === undefined) motions.set(id, (motion = setDistance(from, to)));
+  return motion;
 }
+
+/** What was worked out, by the two sets: few are met, and those again and again. */
+const motions = new Map<number, number>();
+const bitsOf = (pcs: readonly PitchClass[]): number => pcs.reduce((bits, pc) => bits | (1 << pc), 0);
 
 export function setDistance(a: readonly PitchClass[], b: readonly PitchClass[]): number {
   const from = [...a].sort((x, y) => x - y);

@@ -28,9 +28,19 @@ export function soundingIn<N extends { start: Ticks; duration: Ticks }>(
 const known = new WeakMap<readonly object[], ReturnType<typeof soundingIn>>();
 const STRETCH: Ticks = 1920;
 
-/** The notes of a list that sound at a moment, in the order of the list; the list is looked through once. */
-export function soundingOf<N extends { start: Ticks; duration: Ticks }>(notes: readonly N[], tick: Ticks): N[] {
+function indexOf<N extends { start: Ticks; duration: Ticks }>(notes: readonly N[]) {
   let index = known.get(notes);
   if (!index) known.set(notes, (index = soundingIn(notes, STRETCH)));
-  return index.at(tick) as N[];
+  return index as unknown as ReturnType<typeof soundingIn<N>>;
 }
+
+/** The notes of a list that sound at a moment, in the order of the list; the list is looked through once. */
+export const soundingOf = <N extends { start: Ticks; duration: Ticks }>(notes: readonly N[], tick: Ticks): N[] =>
+  indexOf(notes).at(tick);
+
+/** The notes of a list in order that sound between two moments; the list is looked through once. */
+export const soundingBetween = <N extends { start: Ticks; duration: Ticks }>(
+  notes: readonly N[],
+  from: Ticks,
+  to: Ticks,
+): N[] => indexOf(notes).within(from, to);
