@@ -64,6 +64,17 @@ function mark(song: Song): void {
   }
 }
 
+/** Copies of what is frozen, which cannot be recorded itself: made once for all facts that read it. */
+class Copies extends WeakMap<object, unknown> {
+  override get(of: object): unknown {
+    return Object.isFrozen(of) ? super.get(of) : undefined;
+  }
+  override set(of: object, copy: unknown): this {
+    return Object.isFrozen(of) ? super.set(of, copy) : this;
+  }
+}
+const targets = new Copies();
+
 /** Remembers facts from one version of a song to the next. */
 export interface Memory {
   /** The facts of a song. */
@@ -88,7 +99,7 @@ export function createMemory(): Memory {
     try {
       const reader: Reader = {
         get song() {
-          return createProxy(now, (read ??= new WeakMap()), proxies);
+          return createProxy(now, (read ??= new WeakMap()), proxies, targets);
         },
         get: (fact, ...at) => get(fact, at),
       };

@@ -1,3 +1,4 @@
+import { lastBefore } from "../base/list";
 import { nameInKey, type Key } from "../theory/pitch/key";
 import { mod, pitchName, type PitchName } from "../theory/pitch/pitch";
 import type { Ticks } from "../theory/time/meter";
@@ -14,8 +15,8 @@ export function spellOver(key: Key, chord: Chord | null | undefined, midi: numbe
 
 /** A pitch spelled as the chord it stands in wants it, otherwise as the key does. */
 export function spellAt(song: Song, section: Section, tick: Ticks, midi: number): PitchName {
-  const event = section.chords.findLast(
-    (c) => c.start <= Math.max(0, tick) && c.start + c.duration > Math.max(0, tick),
-  );
-  return spellOver(sectionKey(song, section), event && chordOf(event.symbol), midi);
+  const at = Math.max(0, tick);
+  const event = section.chords[lastBefore(section.chords, (c) => c.start <= at)];
+  const chord = event && event.start + event.duration > at ? chordOf(event.symbol) : null;
+  return spellOver(sectionKey(song, section), chord, midi);
 }

@@ -1,4 +1,5 @@
 import { firstOf, nth } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { fail, ok, type Result } from "../../base/result";
 import { mod } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
@@ -104,6 +105,40 @@ export function pairOf(
   return { a: a.id, b: b.id, kind, together, nearMisses };
 }
 
+interface Attack {
+  start: Ticks;
+  velocity: number;
+}
+
+/** Where and how strongly a player strikes in the bar, over a section; null where it does not. */
+const strikes = (
+  attacks: readonly Attack[],
+  { step, steps, meter, bars }: { step: Ticks; steps: number; meter: Meter; bars: number },
+): Omit<AccentRow, "id" | "name"> | null =>
+  onceFor([attacks], `strikes ${step} ${meter.text} ${bars}`, () => {
+    const length = bars * meter.bar;
+    // The notes of a chord are one attack, as strong as its strongest.
+    const loudest = new Map<Ticks, number>();
+    for (const { start, velocity } of attacks)
+      if (start >= 0 && start < length) {
+        const at = Math.round(start / step) * step;
+        loudest.set(at, Math.max(loudest.get(at) ?? 0, velocity));
+      }
+    if (!loudest.size) return null;
+    const strength = new Array<number>(steps).fill(0);
+    for (const [at, velocity] of loudest) {
+      const k = (at / step) % steps;
+      strength[k] = nth(strength, k) + velocity / 127 / bars;
+    }
+    const found = syncopations([...loudest.keys()], meter, length);
+    return {
+      strength,
+      accents: accentsOf(strength),
+      syncopations: found,
+      syncopation: found.reduce((sum, s) => sum + s.weight, 0) / bars,
+    };
+  });
+
 /**
  * Who strikes where in the bar of a section, how syncopated each is, and how the players stand to each other. Errors:
  * `accents.section`.
@@ -116,42 +151,20 @@ export function accentMap(
   const section = sectionOf(song, sectionId);
   if (!section) return fail("accents.section", `No section "${sectionId}"`);
   const meter = sectionMeter(song, section);
-  const length = section.bars * meter.bar;
-  const players: { id: string; name: string; attacks: { start: Ticks; velocity: number }[] }[] = real.parts
+  const players: { id: string; name: string; attacks: readonly Attack[] }[] = real.parts
     .filter((p) => p.role !== "drums")
-    .map((p) => ({ id: p.id, name: p.name, attacks: p.notes.filter((n) => n.start >= 0) }));
+    .map((p) => ({ id: p.id, name: p.name, attacks: p.notes }));
   for (const lane of section.groove.lanes)
     players.push({ id: drumPlayer(lane.drum), name: laneTitle(lane), attacks: lane.hits });
   const step = gridOf(
-    players.flatMap((p) => p.attacks.map((x) => x.start)),
+    players.flatMap((p) => p.attacks.flatMap((x) => (x.start < 0 ? [] : [x.start]))),
     meter.bar,
   );
   const steps = Math.round(meter.bar / step);
+  const grid = { step, steps, meter, bars: section.bars };
   const rows = players.flatMap(({ id, name, attacks }): AccentRow[] => {
-    // The notes of a chord are one attack, as strong as its strongest.
-    const loudest = new Map<Ticks, number>();
-    for (const { start, velocity } of attacks)
-      if (start < length) {
-        const at = Math.round(start / step) * step;
-        loudest.set(at, Math.max(loudest.get(at) ?? 0, velocity));
-      }
-    if (!loudest.size) return [];
-    const strength = new Array<number>(steps).fill(0);
-    for (const [at, velocity] of loudest) {
-      const k = (at / step) % steps;
-      strength[k] = nth(strength, k) + velocity / 127 / section.bars;
-    }
-    const found = syncopations([...loudest.keys()], meter, length);
-    return [
-      {
-        id,
-        name,
-        strength,
-        accents: accentsOf(strength),
-        syncopations: found,
-        syncopation: found.reduce((sum, s) => sum + s.weight, 0) / section.bars,
-      },
-    ];
+    const struck = strikes(attacks, grid);
+    return struck ? [{ id, name, ...struck }] : [];
   });
   const pairs = rows.flatMap((a, i) =>
     rows.slice(i + 1).map((b): AccentPair => {

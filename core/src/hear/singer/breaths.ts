@@ -1,4 +1,5 @@
 import { firstOf, lastOf, nth } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { fail, ok, type Result } from "../../base/result";
 import { positionText, SIXTEENTH, type Meter, type Seconds, type Ticks } from "../../theory/time/meter";
 import { ticksToSeconds } from "../../theory/time/swing";
@@ -32,6 +33,8 @@ export interface SungPhrase {
 const SHORT: Seconds = 1.5;
 /** How long one takes to breathe. */
 const INTAKE: Ticks = 2 * SIXTEENTH;
+
+const NONE: readonly Note[] = [];
 
 const end = (n: Note): Ticks => n.start + n.duration;
 
@@ -106,40 +109,55 @@ export function breathsOf(
   const meter = sectionMeter(song, section);
   const tempo = sectionTempo(song, section);
   const breath = own ?? singerOf(song, partId)?.breath ?? USUAL_BREATH;
-  const notes = section.notes[partId] ?? [];
+  const notes = section.notes[partId] ?? NONE;
+  const { text } = meter;
+  return ok(
+    onceFor([notes], ["phrases", sectionId, partId, text, tempo, breath].join("|"), () =>
+      phrasesOf(notes, { meter, tempo, breath, sectionId, partId }),
+    ),
+  );
+}
+
+interface Sung {
+  meter: Meter;
+  tempo: number;
+  breath: Seconds;
+  sectionId: string;
+  partId: string;
+}
+
+function phrasesOf(notes: readonly Note[], { meter, tempo, breath, sectionId, partId }: Sung): SungPhrase[] {
   const phrases: Note[][] = [];
   for (const note of notes) {
     const last = phrases.at(-1)?.at(-1);
     if (last && note.start - end(last) < firstOf(meter.beats).duration) lastOf(phrases).push(note);
     else phrases.push([note]);
   }
-  return ok(
-    phrases.map((list): SungPhrase => {
-      const [start, stop] = [firstOf(list).start, Math.max(...list.map(end))];
-      const seconds = ticksToSeconds(stop - start, tempo);
-      const long = seconds > breath;
-      const at = long ? (breaks(meter, tempo, list, breath) ?? []) : [];
-      return {
-        start,
-        end: stop,
-        seconds,
-        long,
-        breaths: at.map((i): BreathPlace => {
-          const [note, next] = [nth(list, i), nth(list, i + 1)];
-          const word = note.lyrics?.[0]?.replace(/[-_]$/, "");
-          const rest = next.start - end(note);
-          const duration = Math.max(Math.ceil(note.duration / 2), note.duration - Math.max(0, INTAKE - rest));
-          return {
-            tick: end(note),
-            note: note.id,
-            words: `${word ? `after “${word}”, ` : "after the note at "}${positionText(meter, note.start)}`,
-            edit:
-              rest >= SIXTEENTH || duration === note.duration
-                ? null
-                : { do: "changeNotes", section: sectionId, part: partId, notes: [{ id: note.id, duration }] },
-          };
-        }),
-      };
-    }),
-  );
+  return phrases.map((list): SungPhrase => {
+    const [start, stop] = [firstOf(list).start, Math.max(...list.map(end))];
+    const seconds = ticksToSeconds(stop - start, tempo);
+    const long = seconds > breath;
+    const at = long ? (breaks(meter, tempo, list, breath) ?? []) : [];
+    return {
+      start,
+      end: stop,
+      seconds,
+      long,
+      breaths: at.map((i): BreathPlace => {
+        const [note, next] = [nth(list, i), nth(list, i + 1)];
+        const word = note.lyrics?.[0]?.replace(/[-_]$/, "");
+        const rest = next.start - end(note);
+        const duration = Math.max(Math.ceil(note.duration / 2), note.duration - Math.max(0, INTAKE - rest));
+        return {
+          tick: end(note),
+          note: note.id,
+          words: `${word ? `after “${word}”, ` : "after the note at "}${positionText(meter, note.start)}`,
+          edit:
+            rest >= SIXTEENTH || duration === note.duration
+              ? null
+              : { do: "changeNotes", section: sectionId, part: partId, notes: [{ id: note.id, duration }] },
+        };
+      }),
+    };
+  });
 }

@@ -1,4 +1,5 @@
 import { firstOf, sure } from "../../base/list";
+import { byId } from "../../base/once";
 import { orNull } from "../../base/result";
 import { counted } from "../../theory/words/english";
 import { passOf, sectionKey, sectionMeter, sectionOf } from "../../song/document";
@@ -109,7 +110,7 @@ function aboutOf(read: Reader, section: string, { tick, parts, notes, pass }: Ra
   const pitches = notes.flatMap((id) => {
     for (const part of parts)
       for (const reading of ["held", "played"] as const) {
-        const note = read.get(notesAt, place, part, reading).find((n) => n.id === id);
+        const note = byId(read.get(notesAt, place, part, reading)).get(id);
         if (note) return [note.pitch];
       }
     return [];

@@ -1,4 +1,5 @@
 import { firstOf } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
 import { strengthOf } from "../../theory/instrument/loudness";
 import { soundingIn } from "../../hear/slice/soundingIn";
@@ -16,11 +17,12 @@ const BARE = 1.25;
 /** How much a listener notices a place: its length, its loudness, its beat, and how exposed it stands. */
 export function noticing(ctx: CheckContext): (raw: RawFinding) => number {
   const { meter, sliced } = ctx;
-  const notes = sliced.real.parts.flatMap((p) => p.notes);
-  const byId = new Map<string, RealizedNote>(notes.map((n) => [n.id, n]));
-  const sounding = soundingIn(notes, meter.bar);
+  const { notes, sounding } = onceFor([sliced], "noticed", () => {
+    const notes = sliced.real.parts.flatMap((p) => p.notes);
+    return { notes: new Map(notes.map((n) => [n.id, n])), sounding: soundingIn(notes, meter.bar) };
+  });
   return ({ tick, duration = 0, notes: ids }) => {
-    const own = ids.flatMap((id) => byId.get(id) ?? []);
+    const own = ids.flatMap((id) => notes.get(id) ?? []);
     const beats = Math.min(LONGEST_BEATS, duration / firstOf(meter.beats).duration);
     const loud = own.length ? Math.max(...own.map((n) => strengthOf(n.velocity))) / strengthOf(80) : 1;
     const level = metricalLevel(meter, tick);

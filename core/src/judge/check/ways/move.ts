@@ -1,4 +1,5 @@
 import { firstOf } from "../../../base/list";
+import { byId } from "../../../base/once";
 import type { Midi, PitchName } from "../../../theory/pitch/pitch";
 import type { RealizedNote } from "../../../song/realize";
 import type { Edit } from "../../../song/edits";
@@ -54,7 +55,7 @@ const notesMoved = (ctx: CheckContext, steps: readonly Step[]): Edit => ({
 function toneMoved(ctx: CheckContext, steps: readonly Step[]): Edit | null {
   const { section } = ctx;
   const { note } = firstOf(steps);
-  const chord = section.chords.find((c) => c.id === note.chordId);
+  const chord = byId(section.chords).get(note.chordId ?? "");
   let pitches = chord?.voicings?.[note.part]?.pitches;
   for (const step of steps) {
     const pitch = pitchOf(ctx, step);

@@ -1,5 +1,7 @@
+import { onceFor } from "../../../../base/once";
 import { counted } from "../../../../theory/words/english";
-import { positionText } from "../../../../theory/time/meter";
+import { positionText, type Ticks } from "../../../../theory/time/meter";
+import type { RealizedNote } from "../../../../song/realize";
 import { withFill } from "../../../../arrange/groove/patterns";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { playingIn } from "../room/pairs";
@@ -45,12 +47,24 @@ export const repeated: Rule = {
 function barsOf(ctx: CheckContext): string[] {
   const { bar } = ctx.meter;
   const texts = Array.from({ length: ctx.section.bars }, (): string[] => []);
-  for (const { part, notes } of playingIn(ctx))
-    for (const n of notes)
-      texts[Math.floor(n.start / bar)]?.push(`${part.id}:${n.start % bar}:${n.duration}:${n.midi}`);
+  for (const { part, notes } of playingIn(ctx)) textsOf(notes, part.id, bar).forEach((own, b) => texts[b]?.push(own));
   for (const h of ctx.sliced.real.hits) texts[Math.floor(h.start / bar)]?.push(`${h.drum}@${h.start % bar}`);
   return texts.map((t) => t.sort().join());
 }
+
+/** What a part does, by the bars in which it does something. */
+const textsOf = (notes: readonly RealizedNote[], part: string, bar: Ticks): ReadonlyMap<number, string> =>
+  onceFor([notes], `bars ${part} ${bar}`, () => {
+    const bars = new Map<number, string[]>();
+    for (const n of notes) {
+      const b = Math.floor(n.start / bar);
+      const text = `${part}:${n.start % bar}:${n.duration}:${n.midi}`;
+      const others = bars.get(b);
+      if (others) others.push(text);
+      else bars.set(b, [text]);
+    }
+    return new Map([...bars].map(([b, own]) => [b, own.sort().join()]));
+  });
 
 function found(ctx: CheckContext, from: number, length: number, times: number): RawFinding {
   const { song, section, meter } = ctx;

@@ -1,4 +1,5 @@
 import { firstOf } from "../../../../base/list";
+import { onceFor } from "../../../../base/once";
 import { keyName } from "../../../../theory/pitch/key";
 import { mod } from "../../../../theory/pitch/pitch";
 import { isDiatonic } from "../../../../theory/chord/numerals";
@@ -25,11 +26,14 @@ export const keyContradicted: Rule = {
   source: "Krumhansl & Kessler 1982; common practice for the limits",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find({ section, sliced, key }) {
-    const chords = sliced.real.chords.flatMap((c) => (c.chord ? [{ chord: c.chord, duration: c.duration }] : []));
+    const { chords, ranked } = onceFor([sliced.real.chords], "keys", () => {
+      const chords = sliced.real.chords.flatMap((c) => (c.chord ? [{ chord: c.chord, duration: c.duration }] : []));
+      return { chords, ranked: chords.length < 3 ? [] : findKeysOfChords(chords) };
+    });
     // With chords they decide; without, the notes do.
     const notes = chords.length < 3 ? sliced.real.parts.filter((p) => !p.linked).flatMap((p) => p.notes) : [];
     if (chords.length < 3 && notes.length < FEWEST) return [];
-    const keys = chords.length < 3 ? findKeys(notes) : findKeysOfChords(chords);
+    const keys = chords.length < 3 ? findKeys(notes) : ranked;
     const best = firstOf(keys);
     const stated = keys.find((k) => k.key === keyName(key));
     const spans =

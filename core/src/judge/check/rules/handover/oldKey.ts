@@ -1,4 +1,6 @@
 import { firstOf } from "../../../../base/list";
+import { onceFor } from "../../../../base/once";
+import { keyName } from "../../../../theory/pitch/key";
 import { inSentence, percent, withArticle } from "../../../../theory/words/english";
 import { mod } from "../../../../theory/pitch/pitch";
 import { intervalWords } from "../../../../theory/pitch/interval";
@@ -86,11 +88,12 @@ const displacedIn = (ctx: CheckContext): Displaced[] =>
   ctx.song.parts
     .filter((p) => isWritten(p))
     .flatMap((part): Displaced[] => {
-      const notes = (ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? []).filter(
-        (n) => pcsOf(chordOfLine(ctx, n.start)).length > 0,
-      );
+      const own = ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [];
+      const { notes, now } = onceFor([own, ctx.sliced.real.chords], `fits ${keyName(ctx.key)}`, () => {
+        const notes = own.filter((n) => pcsOf(chordOfLine(ctx, n.start)).length > 0);
+        return { notes, now: fit(ctx, notes, 0) };
+      });
       if (notes.length < FEWEST || new Set(notes.map((n) => mod(n.midi, 12))).size < 3) return [];
-      const now = fit(ctx, notes, 0);
       if (now.chord >= WRONG) return [];
       const [low, high] = rangeOfPart(ctx.song, part).extremes;
       const best = Array.from({ length: 13 }, (_, i) => i - 6)

@@ -1,4 +1,5 @@
 import { firstOf, lastOf, sure } from "../../../../base/list";
+import { byId } from "../../../../base/once";
 import { positionText } from "../../../../theory/time/meter";
 import { spellAt } from "../../../../song/spell";
 import { isWritten } from "../../../../song/document";
@@ -58,7 +59,7 @@ export const reach: Rule = {
 
 /** The shape that is stored for the chord of a note. */
 const shapeAt = ({ section }: CheckContext, part: Part, note: RealizedNote) =>
-  section.chords.find((c) => c.id === note.chordId)?.voicings?.[part.id]?.shape?.frets;
+  byId(section.chords).get(note.chordId ?? "")?.voicings?.[part.id]?.shape?.frets;
 
 /** The lowest open string, a capo counted in; no limit for what has no strings. */
 function lowestOf({ song, section }: CheckContext, part: Part): number {
@@ -75,7 +76,7 @@ function nearer(
   holds: (midis: readonly number[]) => boolean,
 ): Fix[] {
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
-  const layout = section.chords.find((c) => c.id === firstOf(chord).chordId);
+  const layout = byId(section.chords).get(firstOf(chord).chordId ?? "");
   const pitches = layout?.voicings?.[part.id]?.pitches;
   if (!isWritten(part) && (!pitches || part.link?.from)) return [];
   const sorted = [...chord].sort((a, b) => a.midi - b.midi);

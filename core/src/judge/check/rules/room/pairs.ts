@@ -1,3 +1,4 @@
+import { onceFor } from "../../../../base/once";
 import { mod } from "../../../../theory/pitch/pitch";
 import { shareOf } from "../../../../arrange/room/share";
 import type { RealizedNote } from "../../../../song/realize";
@@ -18,12 +19,15 @@ export const playingIn = (ctx: CheckContext): Sounded[] =>
     .filter((p) => p.notes.length > 0);
 
 /** Attacks of some notes by the bar they fall into; what begins before the section or after it is left out. */
-export function attacksByBar(notes: readonly RealizedNote[], bar: number, bars: number): Set<number>[] {
-  const out = Array.from({ length: bars }, () => new Set<number>());
-  for (const n of notes) out[Math.floor(n.start / bar)]?.add(n.start);
-  return out;
-}
+export const attacksByBar = (notes: readonly RealizedNote[], bar: number, bars: number): ReadonlySet<number>[] =>
+  onceFor([notes], `attacks ${bar} ${bars}`, () => {
+    const out = Array.from({ length: bars }, () => new Set<number>());
+    for (const n of notes) out[Math.floor(n.start / bar)]?.add(n.start);
+    return out;
+  });
 
 /** Whether one part doubles the other throughout, in unison or octaves: one voice in two colors. */
 export const doubles = (a: Sounded, b: Sounded, bar: number): boolean =>
-  shareOf(a.notes, b.notes, bar, (x, y) => mod(x.midi - y.midi, 12) === 0 && x.start === y.start) > 0.8;
+  onceFor([a.notes, b.notes], `doubles ${bar}`, () =>
+    shareOf(a.notes, b.notes, bar, (x, y) => mod(x.midi - y.midi, 12) === 0 && x.start === y.start),
+  ) > 0.8;

@@ -1,6 +1,7 @@
 import { firstOf, sure } from "../../../../base/list";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText, type Meter } from "../../../../theory/time/meter";
+import { lastBegun } from "../../../../song/realize";
 import { isRub } from "../../../../hear/line/between";
 import { textbookKind } from "../../../../hear/slice/roles";
 import type { SliceNote } from "../../../../hear/slice/slices";
@@ -81,7 +82,7 @@ export const clash: Rule = {
       const [a, b] = [partOf(low.part), partOf(high.part)];
       // Between two voices it is told of them.
       if (isSung(song, a) && isSung(song, b)) return [];
-      const pcs = pcsOf(ctx.sliced.slices.find((s) => s.start <= from && from < s.start + s.duration)?.chord ?? null);
+      const pcs = pcsOf(ctx.sliced.slices[lastBegun(ctx.sliced.slices, from)]?.chord ?? null);
       // The note that is no tone of the chord gives way; a layout of chords stays.
       const [stays, moves] =
         pcs.includes(mod(low.note.midi, 12)) || high.note.chordId === undefined ? [low, high] : [high, low];
