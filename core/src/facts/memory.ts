@@ -64,10 +64,13 @@ function mark(song: Song): void {
   }
 }
 
-/** Copies of what is frozen, which cannot be recorded itself: made once for all facts that read it. */
+/**
+ * What is recorded in place of an object: a copy of what is frozen, made once for all facts that read it; else the
+ * object itself, without looking through its fields each time it is met.
+ */
 class Copies extends WeakMap<object, unknown> {
   override get(of: object): unknown {
-    return Object.isFrozen(of) ? super.get(of) : undefined;
+    return Object.isFrozen(of) ? super.get(of) : [of];
   }
   override set(of: object, copy: unknown): this {
     return Object.isFrozen(of) ? super.set(of, copy) : this;
