@@ -5,8 +5,9 @@ import { chordPitchClasses } from "../../src/theory/chord/chord";
 import { invert } from "../../src/arrange/voicing/invert";
 import { must } from "../../src/base/result";
 import { parseChord } from "../../src/theory/chord/parse";
-import { pathsOf, voicedProgressions, voicePaths } from "../../src/arrange/voicing/path";
+import { pathsOf, pathSteps, voicedProgressions, voicePaths } from "../../src/arrange/voicing/path";
 import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { cheapestPaths } from "../../src/search/lattice";
 import { realize } from "../../src/song/realize";
 import { sectionPaths, voiceSection } from "../../src/arrange/voicing/section";
 import { sumTerms, TERM_NAMES, trade } from "../../src/arrange/voicing/cost";
@@ -93,6 +94,41 @@ test(
     ]);
   },
 );
+
+test("other ways are made of the eighty layouts nearest the cheapest path: few are proven, many cost hardly more", () => {
+  const spaceOf = (more: object) => must(voicingSpace(chords(...LOOP), { loop: false, style: "keyboard", ...more }));
+  const few = spaceOf({ voices: 3, range: ["C3", "C5"] });
+  const many = spaceOf({});
+  expect(Math.max(...few.lattice.sizes)).toBeLessThanOrEqual(80);
+  expect(Math.max(...many.lattice.sizes)).toBeGreaterThan(80);
+  const flags = (space: typeof few) => pathsOf(space, 4).map((f) => f.exact);
+  expect(flags(few)).toEqual([true, true, true, true]);
+  expect(flags(many)).toEqual([true, false, false, false]);
+
+  // Against all layouts there are, in order of cost.
+  const outer = many.columns.map((c) => c.candidates.map((v) => `${firstOf(v.pitches)} ${lastOf(v.pitches)}`));
+  const differs = (a: readonly number[], b: readonly number[]) =>
+    a.filter((x, c) => nth(nth(outer, c), x) !== nth(nth(outer, c), nth(b, c))).length >= LOOP.length / 4;
+  const all = cheapestPaths(many.lattice, { k: 4, differs, limit: 4000 });
+  pathsOf(many, 4).forEach(({ path }, i) => {
+    expect(path.cost).toBeGreaterThanOrEqual(nth(all, i).cost - 1e-9);
+    expect(path.cost).toBeLessThanOrEqual(nth(all, i).cost * 1.01);
+  });
+});
+
+test("other ways are told as they are found, and stopped there are those until then", () => {
+  const space = must(voicingSpace(chords(...LOOP, ...LOOP), { loop: true, style: "keyboard" }));
+  const told: number[] = [];
+  const steps = pathSteps(space, 6);
+  let now = steps.next();
+  for (; !now.done; now = steps.next()) told.push(now.value.length);
+  expect(told[0]).toBe(1);
+  expect(told).toEqual(told.toSorted((a, b) => a - b));
+  expect(now.value).toHaveLength(6);
+  const stopped = pathSteps(space, 6);
+  stopped.next();
+  expect(stopped.next(false)).toMatchObject({ done: true, value: [{ exact: true }] });
+});
 
 test("a top line shape is followed: still, rising and falling", () => {
   const tops = (topShape: "still" | "rising" | "falling") =>
