@@ -58,28 +58,25 @@ export const FormStrip = memo(function FormStrip() {
     const to = passes.findIndex((p) => p.id === over?.id);
     if (to >= 0 && over?.id !== active.id) edit({ do: "movePass", pass: String(active.id), to });
   };
+  const indexOf = (id: string | null | undefined) => passes.findIndex((p) => p.id === id);
   /** From the pass in view to this one, again and again. */
   const loopTo = (i: number) => {
-    const [from, to] = [
-      i,
-      Math.max(
-        0,
-        passes.findIndex((p) => p.id === current),
-      ),
-    ].sort((a, b) => a - b) as [number, number];
+    const [from, to] = [i, Math.max(0, indexOf(current))].sort((a, b) => a - b) as [number, number];
     loopPasses(nth(passes, from).id, nth(passes, to).id);
   };
-  const isLooped = (i: number) => {
-    const [a, b] = [passes.findIndex((p) => p.id === looped?.from), passes.findIndex((p) => p.id === looped?.to)];
-    return a >= 0 && i >= a && i <= b;
-  };
+  const [first, last] = looped ? [indexOf(looped.from), indexOf(looped.to)] : [-1, -1];
   return (
     <nav className="form-strip" aria-label="Form">
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
         <SortableContext items={passes.map((p) => p.id)} strategy={horizontalListSortingStrategy}>
           <ol ref={strip}>
             {passes.map((pass, i) => (
-              <StripPass key={pass.id} pass={pass} looped={isLooped(i)} here={here && pass.id === current}>
+              <StripPass
+                key={pass.id}
+                pass={pass}
+                looped={first >= 0 && i >= first && i <= last}
+                here={here && pass.id === current}
+              >
                 <PassButton pass={pass} current={pass.id === current} loopTo={() => loopTo(i)} />
               </StripPass>
             ))}
