@@ -167,7 +167,7 @@ describe("bass", () => {
       expect([slow.seen[0], slow.seen.at(-1)]).toEqual([1, all]);
 
       clearLines();
-      eachLook(74);
+      eachLook(149);
       const fast = watched();
       await writeLines("s1", "bass", 1);
       fast.end();

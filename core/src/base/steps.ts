@@ -10,3 +10,10 @@ export function madeOf<Made>(steps: Steps<unknown, Made>): Made {
   while (!now.done) now = steps.next();
   return now.value;
 }
+
+/** The same work, which tells its steps in other words. */
+export function* toldAs<Now, Told, Made>(steps: Steps<Now, Made>, told: (now: Now) => Told): Steps<Told, Made> {
+  let now = steps.next();
+  while (!now.done) now = steps.next(yield told(now.value));
+  return now.value;
+}

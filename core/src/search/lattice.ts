@@ -61,6 +61,18 @@ export function prepare(lattice: Lattice): Prepared {
   return { sizes, nodes, steps, closed };
 }
 
+/** What a path costs. */
+export function pathCost({ sizes, nodes, steps, closed }: Prepared, picks: readonly number[]): number {
+  const n = picks.length;
+  let cost = 0;
+  for (let c = 0; c < n; c++) {
+    cost += nth(nth(nodes, c), nth(picks, c));
+    if (c + 1 < n || closed)
+      cost += nth(nth(steps, c), nth(picks, c) * nth(sizes, (c + 1) % n) + nth(picks, (c + 1) % n));
+  }
+  return cost;
+}
+
 /** Turns the columns so that the given one comes first; only meaningful when closed. */
 function rotate(p: Prepared, by: number): Prepared {
   const rotate = <T>(list: readonly T[]): T[] => [...list.slice(by), ...list.slice(0, by)];

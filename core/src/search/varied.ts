@@ -1,6 +1,6 @@
 import { nth } from "../base/list";
 import { madeOf, type Steps } from "../base/steps";
-import { cheapestPrepared, type Path, type Prepared } from "./lattice";
+import { cheapestPrepared, pathCost, type Path, type Prepared } from "./lattice";
 
 export interface Varied {
   k: number;
@@ -35,7 +35,7 @@ export function* variedSteps(prepared: Prepared, { k, alike, atLeast }: Varied):
       const nodes = prepared.nodes.map((costs, c) => costs.map((cost, i) => cost + charge * nth(nth(shares, c), i)));
       const path = cheapestPrepared({ ...prepared, nodes });
       if (path && found.every((other) => differ(other, path)))
-        next = { picks: path.picks, cost: costOf(prepared, path.picks) };
+        next = { picks: path.picks, cost: pathCost(prepared, path.picks) };
     }
     if (!next) break;
     found.push(next);
@@ -45,14 +45,3 @@ export function* variedSteps(prepared: Prepared, { k, alike, atLeast }: Varied):
 
 /** The paths that `variedSteps` finds when nobody looks. */
 export const variedPaths = (prepared: Prepared, wanted: Varied): Path[] => madeOf(variedSteps(prepared, wanted));
-
-function costOf({ sizes, nodes, steps, closed }: Prepared, picks: readonly number[]): number {
-  const n = picks.length;
-  let cost = 0;
-  for (let c = 0; c < n; c++) {
-    cost += nth(nth(nodes, c), nth(picks, c));
-    if (c + 1 < n || closed)
-      cost += nth(nth(steps, c), nth(picks, c) * nth(sizes, (c + 1) % n) + nth(picks, (c + 1) % n));
-  }
-  return cost;
-}

@@ -1,4 +1,4 @@
-import { nth, sure, lastBefore } from "../base/list";
+import { lastBefore, nth, sure } from "../base/list";
 import type { Key } from "../theory/pitch/key";
 import type { Midi, PitchName } from "../theory/pitch/pitch";
 import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../theory/time/meter";

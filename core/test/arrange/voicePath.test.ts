@@ -5,7 +5,8 @@ import { chordPitchClasses } from "../../src/theory/chord/chord";
 import { invert } from "../../src/arrange/voicing/invert";
 import { must } from "../../src/base/result";
 import { parseChord } from "../../src/theory/chord/parse";
-import { pathsOf, pathSteps, voicedProgressions, voicePaths } from "../../src/arrange/voicing/path";
+import { voicedProgressions, voicePaths } from "../../src/arrange/voicing/path";
+import { narrowed, pathsOf, pathSteps } from "../../src/arrange/voicing/ways";
 import { pitchMidi } from "../../src/theory/pitch/pitch";
 import { cheapestPaths } from "../../src/search/lattice";
 import { realize } from "../../src/song/realize";
@@ -114,6 +115,18 @@ test("other ways are made of the eighty layouts nearest the cheapest path: few a
     expect(path.cost).toBeGreaterThanOrEqual(nth(all, i).cost - 1e-9);
     expect(path.cost).toBeLessThanOrEqual(nth(all, i).cost * 1.01);
   });
+});
+
+test("eighty layouts of a chord are all of them, of eighty-one one is left out: never the one that is chosen", () => {
+  const same = (...sizes: number[]) => ({ sizes, node: () => 1, step: () => 0 });
+  const near = (sizes: number[], best: number[]) => {
+    const { at, whole } = narrowed(same(...sizes), best);
+    return [...at.map((list) => list.length), whole];
+  };
+  expect(near([80, 3], [0, 0])).toEqual([80, 3, true]);
+  expect(near([81, 3], [0, 0])).toEqual([80, 3, false]);
+  // However many cost the same.
+  expect(narrowed(same(300, 3), [299, 1]).at[0]).toContain(299);
 });
 
 test("other ways are told as they are found, and stopped there are those until then", () => {

@@ -2,7 +2,7 @@ import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { must } from "../../src/base/result";
 import { parseChord } from "../../src/theory/chord/parse";
-import { pathsOf } from "../../src/arrange/voicing/path";
+import { pathsOf } from "../../src/arrange/voicing/ways";
 import { voicingSpace } from "../../src/arrange/voicing/space";
 import { cheapestPath, cheapestPrepared, prepare } from "../../src/search/lattice";
 import type { BoundedLattice } from "../../src/search/onward";

@@ -47,7 +47,11 @@ function useWays(data: SectionData, part: Part): Way[] {
       };
     };
     const found = paths.slice(1).map((path, i): Way => ({
-      offer: offer(`path:${i}:${path.cost.toFixed(3)}`, `way ${i + 1}`, path.pitches),
+      offer: offer(
+        `path:${path.cost.toFixed(6)}:${Object.values(path.pitches).flat().join()}`,
+        `way ${i + 1}`,
+        path.pitches,
+      ),
       title: `moves ${path.motion}`,
       words: path.trades.join(", ") || "nearly the same cost",
       path,

@@ -1,6 +1,6 @@
 import { firstOf, lastOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
-import { madeOf, type Steps } from "../../base/steps";
+import { madeOf, toldAs, type Steps } from "../../base/steps";
 import { bassPc, rootPc, type Chord } from "../../theory/chord/chord";
 import type { ChordEvent, Reason, Song } from "../../song/schema";
 import { prepare, type Path } from "../../search/lattice";
@@ -156,9 +156,7 @@ export function* sectionSteps({
       clashes: picks.flatMap((o) => o.clashes),
     };
   };
-  let now = steps.next();
-  while (!now.done) now = steps.next(yield now.value.map(told));
-  return ok(now.value.map(told));
+  return ok((yield* toldAs(steps, (paths) => paths.map(told))).map(told));
 }
 
 /** A chord that is as it is. */

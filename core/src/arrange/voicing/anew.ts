@@ -3,7 +3,8 @@ import { ok, type Result } from "../../base/result";
 import type { PitchName, Semitones } from "../../theory/pitch/pitch";
 import { trade } from "./cost";
 import { heldSpace } from "./held";
-import { describe, pathsOf } from "./path";
+import { describe } from "./path";
+import { pathsOf } from "./ways";
 import { heldIn, pathOf, type AskedVoicing, type Layouts } from "./section";
 
 /** What laying a section out anew would gain against the layouts it has. */

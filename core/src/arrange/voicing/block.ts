@@ -7,7 +7,8 @@ import { chordOf } from "../../theory/chord/progression";
 import { partOf, sectionOf } from "../../song/document";
 import type { NewNote, Note, Song } from "../../song/schema";
 import { spellAt } from "../../song/spell";
-import { describe, noPlace, pathsOf } from "./path";
+import { describe, noPlace } from "./path";
+import { pathsOf } from "./ways";
 import { partOptions } from "./section";
 import { voicingSpace } from "./space";
 

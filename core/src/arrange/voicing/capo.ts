@@ -3,7 +3,8 @@ import { must, ok, type Result } from "../../base/result";
 import { keyName, parseKey, transposeKey } from "../../theory/pitch/key";
 import { HIGHEST_CAPO } from "../../theory/instrument/fretboard";
 import type { Song } from "../../song/schema";
-import { describe, pathsOf } from "./path";
+import { describe } from "./path";
+import { pathsOf } from "./ways";
 import { askVoicing, pathOf } from "./section";
 import { voicingSpace } from "./space";
 

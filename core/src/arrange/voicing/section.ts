@@ -1,7 +1,7 @@
 import { given } from "../../base/given";
 import { firstOf, nth, sure } from "../../base/list";
 import { ok, type Result } from "../../base/result";
-import { madeOf, type Steps } from "../../base/steps";
+import { madeOf, toldAs, type Steps } from "../../base/steps";
 import { type PitchName } from "../../theory/pitch/pitch";
 import type { Chord } from "../../theory/chord/chord";
 import { chordOf } from "../../theory/chord/progression";
@@ -13,16 +13,8 @@ import { playingOf } from "../../song/playing";
 import type { ChordEvent, Note, Part, Section, Song } from "../../song/schema";
 import type { Edit } from "../../song/edits";
 import { trade, type Weights } from "./cost";
-import {
-  alternativesAt,
-  describe,
-  noPlace,
-  pathsOf,
-  pathSteps,
-  type Alternative,
-  type FoundPath,
-  type VoicedPath,
-} from "./path";
+import { alternativesAt, describe, noPlace, type Alternative, type VoicedPath } from "./path";
+import { pathsOf, pathSteps, type FoundPath } from "./ways";
 import { heldSpace, type LayoutsByIndex } from "./held";
 import { voicingSpace, type VoicingSpace } from "./space";
 import { type TopReport } from "./candidate";
@@ -287,10 +279,7 @@ export function* sectionPathSteps(
         .map((t) => t.words),
     }));
   };
-  const steps = pathSteps(space, k);
-  let now = steps.next();
-  while (!now.done) now = steps.next(yield told(now.value));
-  return ok(told(now.value));
+  return ok(told(yield* toldAs(pathSteps(space, k), told)));
 }
 
 /** The ways that `sectionPathSteps` finds when nobody looks. */

@@ -103,31 +103,26 @@ export function tonicOf(key: Key): Chord {
   return chord.value;
 }
 
-const cache = new Map<string, number>();
-
 /**
  * Smallest voice leading between two chords: sum of semitones, octaves free, every tone of each matched to at least one
  * of the other. Equals the published distances for chords of the same size (Cohn 1996; Tymoczko 2006); where sizes
  * differ tones are doubled.
  */
 export function smallestMotion(a: Chord, b: Chord): number {
-  const [from, to] = [chordPitchClasses(a), chordPitchClasses(b)];
-  const id = bitsOf(from) * 4096 + bitsOf(to);
-  let motion = motions.get(id);
-  if (motion === undefined) motions.set(id, (motion = setDistance(from, to)));
-  return motion;
+  return setDistance(chordPitchClasses(a), chordPitchClasses(b));
 }
 
 /** What was worked out, by the two sets: few are met, and those again and again. */
-const motions = new Map<number, number>();
+const distances = new Map<number, number>();
 const bitsOf = (pcs: readonly PitchClass[]): number => pcs.reduce((bits, pc) => bits | (1 << pc), 0);
 
+/** The same between two sets of pitch classes. */
 export function setDistance(a: readonly PitchClass[], b: readonly PitchClass[]): number {
-  const from = [...a].sort((x, y) => x - y);
-  const to = [...b].sort((x, y) => x - y);
-  const id = `${from.join()}:${to.join()}`;
-  const known = cache.get(id);
+  const id = bitsOf(a) * 4096 + bitsOf(b);
+  const known = distances.get(id);
   if (known !== undefined) return known;
+  const from = [...new Set(a)].sort((x, y) => x - y);
+  const to = [...new Set(b)].sort((x, y) => x - y);
   // A best matching never crosses, so it is one of the turns of the second chord, with the first chord beginning at any
   // of its notes.
   let best = Infinity;
@@ -147,6 +142,6 @@ export function setDistance(a: readonly PitchClass[], b: readonly PitchClass[]):
         );
     }
   }
-  if (cache.size < 20000) cache.set(id, best);
+  if (distances.size < 20000) distances.set(id, best);
   return best;
 }

@@ -1,4 +1,5 @@
 import { firstOf, pairwise } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import { chordPitchClasses } from "../../theory/chord/chord";
@@ -78,14 +79,8 @@ export function rubsOver(pcs: readonly number[], midi: Midi, around: readonly Mi
 const SAME = 0.85;
 
 /** Lines by the bars their notes sound in, worked out once for each line. */
-const indices = new WeakMap<Line, Map<Ticks, ReturnType<typeof soundingIn<RealizedNote>>>>();
-function indexOf(line: Line, bar: Ticks): ReturnType<typeof soundingIn<RealizedNote>> {
-  let byBar = indices.get(line);
-  if (!byBar) indices.set(line, (byBar = new Map()));
-  let index = byBar.get(bar);
-  if (!index) byBar.set(bar, (index = soundingIn(line, bar)));
-  return index;
-}
+const indexOf = (line: Line, bar: Ticks): ReturnType<typeof soundingIn<RealizedNote>> =>
+  onceFor([line], `sounding ${bar}`, () => soundingIn(line, bar));
 
 /** Ticks in which two lines sound, in which they sound one pitch, and in which they do in any octave. */
 function shared(a: Line, b: Line, bar: Ticks): { both: Ticks; unison: Ticks; octave: Ticks } {

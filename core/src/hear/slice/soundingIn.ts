@@ -1,3 +1,4 @@
+import { onceFor } from "../../base/once";
 import type { Ticks } from "../../theory/time/meter";
 
 /** Notes by the bars they sound in, so that what sounds somewhere is found at once. */
@@ -24,15 +25,11 @@ export function soundingIn<N extends { start: Ticks; duration: Ticks }>(
   };
 }
 
-/** Notes of lists that were asked before, by stretches of four quarters. */
-const known = new WeakMap<readonly object[], ReturnType<typeof soundingIn>>();
+/** Lists are looked up by stretches of four quarters. */
 const STRETCH: Ticks = 1920;
 
-function indexOf<N extends { start: Ticks; duration: Ticks }>(notes: readonly N[]) {
-  let index = known.get(notes);
-  if (!index) known.set(notes, (index = soundingIn(notes, STRETCH)));
-  return index as unknown as ReturnType<typeof soundingIn<N>>;
-}
+const indexOf = <N extends { start: Ticks; duration: Ticks }>(notes: readonly N[]) =>
+  onceFor([notes], `sounding ${STRETCH}`, () => soundingIn(notes, STRETCH));
 
 /** The notes of a list that sound at a moment, in the order of the list; the list is looked through once. */
 export const soundingOf = <N extends { start: Ticks; duration: Ticks }>(notes: readonly N[], tick: Ticks): N[] =>

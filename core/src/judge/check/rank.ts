@@ -17,7 +17,7 @@ const BARE = 1.25;
 /** How much a listener notices a place: its length, its loudness, its beat, and how exposed it stands. */
 export function noticing(ctx: CheckContext): (raw: RawFinding) => number {
   const { meter, sliced } = ctx;
-  const { notes, sounding } = onceFor([sliced], "noticed", () => {
+  const { notes, sounding } = onceFor([sliced], `noticed ${meter.bar}`, () => {
     const notes = sliced.real.parts.flatMap((p) => p.notes);
     return { notes: new Map(notes.map((n) => [n.id, n])), sounding: soundingIn(notes, meter.bar) };
   });

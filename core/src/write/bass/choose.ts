@@ -12,37 +12,32 @@ import type { BassStyle } from "./style";
 /** What it costs where the last note leads nowhere (common practice). */
 const ASTRAY = 2.5;
 
-/** Whether it does, or stays where the harmony stays. */
+/** Whether a note leads on to another, or stays where the harmony stays. */
 const leadsOrStays = (from: Midi, to: Midi, { chord }: PitchSlot): boolean =>
   leadsTo(from, to) || (mod(from - to, 12) === 0 && chord?.chord != null && bassPc(chord.chord) === mod(to, 12));
+
+/** Where a step of the line goes, and whether it is to lift there. */
+interface Arrival {
+  to: Candidate;
+  lifts: boolean;
+}
+type Octaves = BassContext["settings"]["octaves"];
 
 /**
  * Cost of the interval from one bass note to the next. A tone outside the chord must leave by step into a chord tone
  * (or be repeated, where it took the next chord early).
  */
-export function bassStep(
-  style: BassStyle,
-  octaves: "none" | "some" | "many",
-  from: Candidate,
-  { to, lifts }: { to: Candidate; lifts: boolean },
-): number {
-  const distance = Math.abs(to.midi - from.midi);
-  if (to.way && (distance ? Math.sign(to.midi - from.midi) !== to.way : from.way !== undefined && from.way !== to.way))
-    return Infinity;
-  if (to.way && from.way && from.way !== to.way)
-    return moveCost(style, octaves, from, { to, lifts }) + (style.costs.reverse ?? 0);
-  return moveCost(style, octaves, from, { to, lifts });
+export function bassStep(style: BassStyle, octaves: Octaves, from: Candidate, arrival: Arrival): number {
+  const { to } = arrival;
+  const turns = from.way !== undefined && from.way !== to.way;
+  if (to.way && (to.midi === from.midi ? turns : Math.sign(to.midi - from.midi) !== to.way)) return Infinity;
+  return moveCost(style, octaves, from, arrival) + (to.way && turns ? (style.costs.reverse ?? 0) : 0);
 }
 
 /** What a leap of an octave costs, by how many the player likes, and whether it lifts. */
 const OCTAVE = { none: [3, 3], some: [0.5, 0.1], many: [0, -0.4] } as const;
 
-function moveCost(
-  style: BassStyle,
-  octaves: "none" | "some" | "many",
-  from: Candidate,
-  { to, lifts }: { to: Candidate; lifts: boolean },
-): number {
+function moveCost(style: BassStyle, octaves: Octaves, from: Candidate, { to, lifts }: Arrival): number {
   const distance = Math.abs(to.midi - from.midi);
   if (from.ahead) return distance === 0 ? 0 : Infinity;
   const byStep = isStep(distance);

@@ -1,4 +1,5 @@
 import { lastBefore, nth } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { ok, type Result } from "../../base/result";
 import { notesAt, onwardAt } from "../../hear/sounding";
 import { kicksAt } from "../../hear/slice/facts";
@@ -127,8 +128,6 @@ export function inGap(ctx: Pick<BassContext, "meter" | "tune">, tick: Ticks): bo
 }
 
 /** From each place at which the tune changes, its lowest note that sounds; null where it rests. */
-const lowests = new WeakMap<Tune["notes"], { start: Ticks; lowest: Midi | null }[]>();
-
 function lowestOf(notes: Tune["notes"]): { start: Ticks; lowest: Midi | null }[] {
   const changes = [...new Set(notes.flatMap((n) => [n.start, n.start + n.duration]))].sort((a, b) => a - b);
   let sounding: Tune["notes"] = [];
@@ -143,7 +142,6 @@ function lowestOf(notes: Tune["notes"]): { start: Ticks; lowest: Midi | null }[]
 
 /** Lowest note of the tune that sounds at a tick; null where it rests. */
 export function lowestTuneAt({ tune: { notes } }: Pick<BassContext, "tune">, tick: Ticks): Midi | null {
-  let known = lowests.get(notes);
-  if (!known) lowests.set(notes, (known = lowestOf(notes)));
-  return known[lastBegun(known, tick)]?.lowest ?? null;
+  const lowest = onceFor([notes], "lowest", () => lowestOf(notes));
+  return lowest[lastBegun(lowest, tick)]?.lowest ?? null;
 }

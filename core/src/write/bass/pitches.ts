@@ -1,4 +1,5 @@
 import { nth, sure } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import { bassPc, chordPitchClasses, toneRole } from "../../theory/chord/chord";
 import type { RealizedChord } from "../../song/realize";
@@ -111,9 +112,6 @@ export function pitchSlots(
 /** Where a line likes to lie: a little under the middle of its range. */
 const centerOf = ({ range: [low, high] }: BassContext): number => low + (high - low) * 0.4;
 
-/** The lists of candidates that were made against a context, by all that they depend on. */
-const known = new WeakMap<BassContext, Map<string, Candidate[]>>();
-
 /** All pitches of the range that a slot may take; the same list where the same may be taken. */
 function candidatesAt(
   ctx: BassContext,
@@ -124,11 +122,7 @@ function candidatesAt(
   const { slot, chord, next, passes } = place;
   const tune = ctx.settings.melody ? lowestTuneAt(ctx, slot.start) : null;
   const id = [style.id, chord.symbol, next, slot.use, slot.prefers, passes, !slot.start, tune, pedal].join("|");
-  const lists = known.get(ctx) ?? new Map<string, Candidate[]>();
-  known.set(ctx, lists);
-  let list = lists.get(id);
-  if (!list) lists.set(id, (list = candidatesIn(ctx, style, place, { pedal, tune })));
-  return list;
+  return onceFor([ctx], id, () => candidatesIn(ctx, style, place, { pedal, tune }));
 }
 
 function candidatesIn(

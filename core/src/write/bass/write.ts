@@ -1,4 +1,5 @@
 import { nth, sure } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { ok, type Result } from "../../base/result";
 import { madeOf, type Steps } from "../../base/steps";
 import { mod, pitchClass, type Midi, type PitchClass } from "../../theory/pitch/pitch";
@@ -190,12 +191,8 @@ function unlike(lines: readonly BassLine[]): BassLine[] {
 }
 
 /** Attack and pitch of the notes of a line that are not pinned: lines are compared again and again. */
-const texts = new WeakMap<readonly NewNote[], ReadonlySet<string>>();
-function textsOf(line: readonly NewNote[]): ReadonlySet<string> {
-  let known = texts.get(line);
-  if (!known) texts.set(line, (known = new Set(line.filter((n) => !n.pinned).map((n) => `${n.start}:${n.pitch}`))));
-  return known;
-}
+const textsOf = (line: readonly NewNote[]): ReadonlySet<string> =>
+  onceFor([line], "texts", () => new Set(line.filter((n) => !n.pinned).map((n) => `${n.start}:${n.pitch}`)));
 
 /** Share of the shorter line's notes that the other one has too, attack and pitch; what is pinned does not count. */
 export function sharedNotes(a: readonly NewNote[], b: readonly NewNote[]): number {
