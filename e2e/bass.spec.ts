@@ -1,4 +1,4 @@
-import type { Page } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 import { expect, newSong, playheadAt, saved, songOf, test, typeLine, unreadable, goTo } from "./fixtures";
 import { eightParts, firstOf, nth, sure } from "./orchard";
 
@@ -214,4 +214,20 @@ test("lines over 128 bars come one by one; Stop keeps those that are there, and 
   const before = JSON.stringify(await bassOf(page));
   await lines.first().getByRole("button", { name: "Take" }).click();
   await expect.poll(async () => JSON.stringify(await bassOf(page))).not.toBe(before);
+
+  // What acts on a chosen note is in sight however little room there is.
+  for (const width of [1280, 1024]) {
+    await page.setViewportSize({ width, height: 720 });
+    await page.locator(".lane.bass [data-note] .head").first().click();
+    const edges = async (on: Locator) => {
+      const { x, width } = sure(await on.boundingBox());
+      return [x, x + width] as const;
+    };
+    const strip = page.getByRole("toolbar", { name: "Notes" });
+    await expect
+      .poll(async () => (await edges(strip.getByRole("button", { name: "Delete the note" })))[1])
+      .toBeLessThanOrEqual((await edges(strip))[1]);
+    const [, gridEnds] = await edges(strip.getByRole("group", { name: "Time grid" }));
+    expect((await edges(strip.getByLabel("Pitch", { exact: true })))[0]).toBeGreaterThanOrEqual(gridEnds);
+  }
 });

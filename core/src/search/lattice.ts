@@ -221,11 +221,12 @@ export function cheapestPrepared(prepared: Prepared): Path | null {
 }
 
 /**
- * A part of all paths: the first columns fixed, some candidates of the next one excluded; its cheapest member is known.
+ * A part of all paths: the first columns fixed, some candidates of the next one excluded; what its cheapest member
+ * costs is known, and its picks are followed when it is looked at.
  */
 interface Region {
   cost: number;
-  picks: number[];
+  picks(): number[];
   fixed: number;
   excluded: readonly number[];
 }
@@ -266,12 +267,14 @@ export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit =
       const from = starts.reduce((a, b) => (rest[0]![b]! < rest[0]![a]! ? b : a));
       best = nth(rest, 0)[from] === Infinity ? null : { picks: follow(next, from), cost: nth(nth(rest, 0), from) };
     }
-    if (best) queue.push({ ...best, fixed: 0, excluded });
+    if (best) {
+      const { picks, cost } = best;
+      queue.push({ cost, picks: () => picks, fixed: 0, excluded });
+    }
   };
-  const fromPrefix = (prefix: readonly number[], prefixCost: number, excluded: readonly number[]) => {
-    const c = prefix.length;
-    const last = prefix[c - 1]!;
-    const { rest, next } = tableFor(prefix[0]!);
+  const fromPrefix = (path: readonly number[], c: number, prefixCost: number, excluded: readonly number[]) => {
+    const last = path[c - 1]!;
+    const { rest, next } = tableFor(path[0]!);
     let best = Infinity;
     let at = -1;
     for (let j = 0; j < p.sizes[c]!; j++) {
@@ -283,25 +286,29 @@ export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit =
       }
     }
     if (at < 0) return;
-    const picks = [...prefix, at];
-    for (let d = c; d + 1 < p.sizes.length; d++) picks.push(next[d]![picks[d]!]!);
+    const picks = () => {
+      const all = [...path.slice(0, c), at];
+      for (let d = c; d + 1 < p.sizes.length; d++) all.push(next[d]![all[d]!]!);
+      return all;
+    };
     queue.push({ cost: best, picks, fixed: c, excluded });
   };
   fromStarts([]);
   const found: Path[] = [];
   for (let looked = 0; queue.length && found.length < k && looked < limit; looked++) {
     const region = takeCheapest(queue);
-    const picks = turnBack(region.picks, by);
+    const path = region.picks();
+    const picks = turnBack(path, by);
     if (!differs || found.every((f) => differs(picks, f.picks))) found.push({ picks, cost: region.cost });
     let prefixCost = 0;
-    for (const [c, pick] of region.picks.entries()) {
+    for (const [c, pick] of path.entries()) {
       if (c >= region.fixed) {
         const excluded = [...(c === region.fixed ? region.excluded : []), pick];
         if (c === 0) fromStarts(excluded);
-        else fromPrefix(region.picks.slice(0, c), prefixCost, excluded);
+        else fromPrefix(path, c, prefixCost, excluded);
       }
       // The node of column c is part of the prefix of every later region; the step into c + 1 is added there.
-      prefixCost += p.nodes[c]![pick]! + (c > 0 ? p.steps[c - 1]![region.picks[c - 1]! * p.sizes[c]! + pick]! : 0);
+      prefixCost += p.nodes[c]![pick]! + (c > 0 ? p.steps[c - 1]![path[c - 1]! * p.sizes[c]! + pick]! : 0);
     }
   }
   return found;
