@@ -24,3 +24,19 @@ export function onceFor<T>(lists: readonly [object, ...object[]], id: string, ma
 /** The entries of a list by their ids. */
 export const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
   onceFor([list], "by id", () => new Map(list.map((entry) => [entry.id, entry])));
+
+const latest = new WeakMap<object, Map<string, { of: readonly unknown[]; value: unknown }>>();
+
+/**
+ * What follows from `of`, worked out again only when one of these is another than the last time it was asked for, of
+ * the same thing and by the same id. Where lists are made anew with the same entries, the entries are given.
+ */
+export function whileSame<T>(thing: object, id: string, of: readonly unknown[], make: () => T): T {
+  let own = latest.get(thing);
+  if (!own) latest.set(thing, (own = new Map()));
+  const was = own.get(id);
+  if (was && was.of.length === of.length && was.of.every((x, i) => x === of[i])) return was.value as T;
+  const value = make();
+  own.set(id, { of, value });
+  return value;
+}

@@ -71,11 +71,20 @@ export const nearMiss = (x: number, y: number, steps: number, step: Ticks): bool
   return apart > 0 && apart <= NEAR_MISS;
 };
 
+/** How many attacks there are from the beginning on, and how many of them stand on each grid. */
+const standing = (attacks: readonly Attack[]): { all: number; on: readonly number[] } =>
+  onceFor([attacks], "standing on grids", () => {
+    const ticks = attacks.flatMap(({ start }) => (start < 0 ? [] : [start]));
+    const on = GRIDS.map((grid) => ticks.filter((t) => Math.abs(t - Math.round(t / grid) * grid) <= 6).length);
+    return { all: ticks.length, on };
+  });
+
 /** The coarsest grid on which nearly all attacks stand. */
-function gridOf(ticks: readonly Ticks[], bar: Ticks): Ticks {
-  const fits = (grid: Ticks) =>
-    bar % grid === 0 &&
-    ticks.filter((t) => Math.abs(t - Math.round(t / grid) * grid) <= 6).length >= ticks.length * 0.98;
+function gridOf(players: readonly (readonly Attack[])[], bar: Ticks): Ticks {
+  const each = players.map(standing);
+  const all = each.reduce((sum, e) => sum + e.all, 0);
+  const fits = (grid: Ticks, i: number) =>
+    bar % grid === 0 && each.reduce((sum, e) => sum + nth(e.on, i), 0) >= all * 0.98;
   return GRIDS.find(fits) ?? firstOf(GRIDS);
 }
 
@@ -157,7 +166,7 @@ export function accentMap(
   for (const lane of section.groove.lanes)
     players.push({ id: drumPlayer(lane.drum), name: laneTitle(lane), attacks: lane.hits });
   const step = gridOf(
-    players.flatMap((p) => p.attacks.flatMap((x) => (x.start < 0 ? [] : [x.start]))),
+    players.map((p) => p.attacks),
     meter.bar,
   );
   const steps = Math.round(meter.bar / step);

@@ -44,18 +44,22 @@ export interface Leading {
   who: "first" | "second" | "together";
 }
 
-/** How two lines go together. */
-export interface PairReport {
+/** What two lines do to each other. */
+export interface PairPlaces {
   /** The first line lies above the second, where they sound together. */
   above: boolean;
+  /** How often both go to another pitch at once. */
+  moves: number;
+  places: Between[];
+}
+
+/** How two lines go together. */
+export interface PairReport extends PairPlaces {
   /** Ticks in which both sound. */
   together: Ticks;
   /** Share of all attacks that are struck together. */
   sameRhythm: number;
   leads: Leading[];
-  /** How often both go to another pitch at once. */
-  moves: number;
-  places: Between[];
 }
 
 type Line = readonly RealizedNote[];
@@ -78,28 +82,32 @@ export function rubsOver(pcs: readonly number[], midi: Midi, around: readonly Mi
 /** Share of its time that a line must have in unison with another one to be the same voice sung twice. */
 const SAME = 0.85;
 
-/** Lines by the bars their notes sound in, worked out once for each line. */
-const indexOf = (line: Line, bar: Ticks): ReturnType<typeof soundingIn<RealizedNote>> =>
-  onceFor([line], `sounding ${bar}`, () => soundingIn(line, bar));
+interface Shared {
+  both: Ticks;
+  unison: Ticks;
+  octave: Ticks;
+}
 
 /** Ticks in which two lines sound, in which they sound one pitch, and in which they do in any octave. */
-function shared(a: Line, b: Line, bar: Ticks): { both: Ticks; unison: Ticks; octave: Ticks } {
-  const other = indexOf(b, bar);
-  let [both, unison, octave] = [0, 0, 0];
-  for (const n of a)
-    for (const m of other.within(n.start, end(n))) {
-      const time = Math.min(end(n), end(m)) - Math.max(n.start, m.start);
-      both += time;
-      if (n.midi === m.midi) unison += time;
-      if (mod(n.midi - m.midi, 12) === 0) octave += time;
-    }
-  return { both, unison, octave };
-}
+const shared = (a: Line, b: Line, bar: Ticks): Shared =>
+  onceFor([a, b], `shared ${bar}`, () => {
+    const other = soundingIn(b, bar);
+    let [both, unison, octave] = [0, 0, 0];
+    for (const n of a)
+      for (const m of other.within(n.start, end(n))) {
+        const time = Math.min(end(n), end(m)) - Math.max(n.start, m.start);
+        both += time;
+        if (n.midi === m.midi) unison += time;
+        if (mod(n.midi - m.midi, 12) === 0) octave += time;
+      }
+    return { both, unison, octave };
+  });
+
+const lengthOf = (line: Line): Ticks => onceFor([line], "length", () => line.reduce((sum, n) => sum + n.duration, 0));
 
 /** Whether two lines are takes of one: the same notes at the same time, sung twice. Such lines count as one voice. */
 export function sameVoice(a: Line, b: Line, { meter }: Pick<PairGround, "meter">): boolean {
-  const length = (line: Line) => line.reduce((sum, n) => sum + n.duration, 0);
-  const longest = Math.max(length(a), length(b));
+  const longest = Math.max(lengthOf(a), lengthOf(b));
   return longest > 0 && shared(a, b, meter.bar).unison >= SAME * longest;
 }
 
@@ -113,8 +121,7 @@ const ALONG = 4;
 export function doubles(a: Line, b: Line, ground: Pick<PairGround, "meter">): boolean {
   if (sameVoice(a, b, ground)) return true;
   if (Math.min(a.length, b.length) < ALONG) return false;
-  const length = (line: Line) => line.reduce((sum, n) => sum + n.duration, 0);
-  return shared(a, b, ground.meter.bar).octave >= SAME * Math.min(length(a), length(b));
+  return shared(a, b, ground.meter.bar).octave >= SAME * Math.min(lengthOf(a), lengthOf(b));
 }
 
 /** Lines by voice: takes of one line stand together, the first of them in front. */
@@ -141,21 +148,34 @@ interface Pair {
   y: RealizedNote;
 }
 
-/** Lines of so few notes are read through faster than they are looked up. */
-const FEW = 24;
+/** Walks along a line: the note that began last of those that sound at a tick. Ticks are asked for in order. */
+function walkAlong(line: Line): (tick: Ticks) => RealizedNote | undefined {
+  let next = 0;
+  /** What has begun and may still sound, the latest last. */
+  let begun: RealizedNote[] = [];
+  return (tick) => {
+    if (begun.length) begun = begun.filter((n) => end(n) > tick);
+    for (let note = line[next]; note && note.start <= tick; note = line[++next]) if (end(note) > tick) begun.push(note);
+    return begun.at(-1);
+  };
+}
 
-/** The note of a line that began last of those that sound at a tick. */
-function noteOfAt(line: Line, bar: Ticks): (tick: Ticks) => RealizedNote | undefined {
-  if (line.length <= FEW) return (tick) => line.findLast((n) => n.start <= tick && tick < end(n));
-  const index = indexOf(line, bar);
-  return (tick) => index.at(tick).at(-1);
+/** The ticks at which either of two lines begins a note, in order. Lines are in order of their starts. */
+function momentsOf(a: Line, b: Line): Ticks[] {
+  const out: Ticks[] = [];
+  for (let [i, k] = [0, 0]; i < a.length || k < b.length;) {
+    const tick = Math.min(a[i]?.start ?? Infinity, b[k]?.start ?? Infinity);
+    out.push(tick);
+    while (a[i]?.start === tick) i++;
+    while (b[k]?.start === tick) k++;
+  }
+  return out;
 }
 
 /** All moments at which both sound. */
-function pairsOf(a: Line, b: Line, meter: Meter): Pair[] {
-  const [first, second] = [noteOfAt(a, meter.bar), noteOfAt(b, meter.bar)];
-  const moments = [...new Set([...a, ...b].map((n) => n.start))].sort((x, y) => x - y);
-  return moments.flatMap((tick) => {
+function pairsOf(a: Line, b: Line): Pair[] {
+  const [first, second] = [walkAlong(a), walkAlong(b)];
+  return momentsOf(a, b).flatMap((tick) => {
     const [x, y] = [first(tick), second(tick)];
     return x && y ? [{ tick, x, y }] : [];
   });
@@ -253,7 +273,7 @@ function goingAlong(pairs: readonly Pair[]): Set<number> {
 
 /** What two lines do to each other, in order of time. */
 export const placesBetween = (a: Line, b: Line, ground: PairGround): Between[] =>
-  placesOf(pairsOf(a, b, ground.meter), { a, b }, ground).places;
+  placesOf(pairsOf(a, b), { a, b }, ground).places;
 
 function placesOf(
   pairs: readonly Pair[],
@@ -273,11 +293,17 @@ function placesOf(
   return { above, places };
 }
 
+/** What two lines do to each other, place by place. */
+export function pairPlaces(a: Line, b: Line, ground: PairGround): PairPlaces {
+  const pairs = pairsOf(a, b);
+  const moves = pairwise(pairs).filter(([was, is]) => was.x.midi !== is.x.midi && was.y.midi !== is.y.midi).length;
+  return { ...placesOf(pairs, { a, b }, ground), moves };
+}
+
 /** How two lines go together, place by place. */
 export function pairReport(a: Line, b: Line, ground: PairGround): PairReport {
   const { meter } = ground;
-  const pairs = pairsOf(a, b, meter);
-  const { above, places } = placesOf(pairs, { a, b }, ground);
+  const { above, moves, places } = pairPlaces(a, b, ground);
   const struck = [new Set(a.map((n) => n.start)), new Set(b.map((n) => n.start))] as const;
   const common = [...struck[0]].filter((t) => struck[1].has(t)).length;
   const moments = new Set([...struck[0], ...struck[1]]).size;
@@ -286,7 +312,7 @@ export function pairReport(a: Line, b: Line, ground: PairGround): PairReport {
     together: shared(a, b, meter.bar).both,
     sameRhythm: moments ? common / moments : 0,
     leads: leading(struck, meter),
-    moves: pairwise(pairs).filter(([was, is]) => was.x.midi !== is.x.midi && was.y.midi !== is.y.midi).length,
+    moves,
     places,
   };
 }

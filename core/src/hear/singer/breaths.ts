@@ -73,20 +73,22 @@ function worth(meter: Meter, note: Note, next: Note): number {
  * is none.
  */
 function breaks(meter: Meter, tempo: number, notes: readonly Note[], breath: Seconds): number[] | null {
-  const seconds = (from: number, to: number) => ticksToSeconds(end(nth(notes, to)) - nth(notes, from).start, tempo);
+  const starts = notes.map((n) => ticksToSeconds(n.start, tempo));
+  const ends = notes.map((n) => ticksToSeconds(end(n), tempo));
+  // What a breath before each note is worth: asked for again and again.
+  const before = notes.map((note, i) => (i === 0 ? 0 : worth(meter, nth(notes, i - 1), note) - 4));
   const best: { value: number; from: number }[] = [];
-  for (let to = 0; to < notes.length; to++) {
+  ends.forEach((stop, to) => {
     let found = { value: -Infinity, from: -1 };
-    for (let from = to; from >= 0 && seconds(from, to) <= breath; from--) {
-      const before =
-        from === 0
-          ? 0
-          : (best[from - 1]?.value ?? -Infinity) + worth(meter, nth(notes, from - 1), nth(notes, from)) - 4;
-      const value = before - (seconds(from, to) < SHORT ? 3 : 0);
+    for (let from = to; from >= 0; from--) {
+      const length = stop - nth(starts, from);
+      if (length > breath) break;
+      const until = from === 0 ? 0 : nth(best, from - 1).value;
+      const value = until + nth(before, from) - (length < SHORT ? 3 : 0);
       if (value > found.value) found = { value, from };
     }
     best.push(found);
-  }
+  });
   if (lastOf(best).value === -Infinity) return null;
   const out: number[] = [];
   for (let at = notes.length - 1; nth(best, at).from > 0; at = nth(best, at).from - 1)

@@ -1,4 +1,5 @@
 import { metricalLevel, type Meter, type Ticks } from "../../theory/time/meter";
+import type { RealizedHit } from "../../song/realized";
 import type { Groove } from "../../song/schema";
 
 /** A kick at or above this velocity is a main accent wherever it stands (common practice). */
@@ -13,11 +14,20 @@ export interface KickHit {
 /** All kicks of a section with their weight: main when on a beat or clearly loud, unless accents were set by hand. */
 export function kicks(groove: Groove, meter: Meter): KickHit[] {
   const hits = groove.lanes.find((l) => l.drum === "kick")?.hits ?? [];
-  return hits.map((hit) => ({
-    start: hit.start,
-    velocity: hit.velocity,
-    main: groove.accents
-      ? groove.accents.includes(hit.start)
-      : metricalLevel(meter, hit.start) >= -2 || hit.velocity >= LOUD_KICK,
-  }));
+  return hits.map(({ start, velocity }) => ({ start, velocity, main: isMain(groove, meter, { start, velocity }) }));
 }
+
+/** The same of kicks as they are realized; `groundOf` gives drums and meter of the pass a tick lies in. */
+export const kicksStruck = (
+  hits: readonly RealizedHit[],
+  groundOf: (tick: Ticks) => { groove: Groove; meter: Meter } | undefined,
+): KickHit[] =>
+  hits.flatMap(({ drum, start, velocity, inSection }) => {
+    const ground = drum === "kick" ? groundOf(start) : undefined;
+    return ground
+      ? [{ start, velocity, main: isMain(ground.groove, ground.meter, { start: inSection, velocity }) }]
+      : [];
+  });
+
+const isMain = (groove: Groove, meter: Meter, { start, velocity }: { start: Ticks; velocity: number }): boolean =>
+  groove.accents ? groove.accents.includes(start) : metricalLevel(meter, start) >= -2 || velocity >= LOUD_KICK;

@@ -130,7 +130,9 @@ function rolesOfVoice(
       result.set(note, was.spans);
       return;
     }
-    const spans = spansOf(real, part, { notes, index, first });
+    const anew = spansOf(real, part, { notes, index, first });
+    // What was told of a note stands where its neighbors say the same of it.
+    const spans = was?.ground === ground && sameValue(was.spans, anew) ? was.spans : anew;
     known.set(note, { ground, before, next, then, spans });
     result.set(note, spans);
   });

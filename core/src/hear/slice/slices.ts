@@ -1,4 +1,5 @@
 import { nth, pairwise, sure } from "../../base/list";
+import { onceFor } from "../../base/once";
 import { mod, type NoteName, noteOf, pitchClass } from "../../theory/pitch/pitch";
 import { beatAt, type Ticks } from "../../theory/time/meter";
 import {
@@ -12,16 +13,19 @@ import {
 } from "../../theory/chord/chord";
 import { identifyChords } from "../../theory/chord/identify";
 import {
+  lastBegun,
   realize,
+  sectionAt,
   type RealizedChord,
   type RealizedHit,
   type RealizedNote,
-  type RealizedSection,
   type RealizedSong,
 } from "../../song/realize";
 import type { Song } from "../../song/schema";
-import { kicks, type KickHit } from "./accents";
+import { kicksStruck, type KickHit } from "./accents";
+import { barFrames, inBars, struckInBars, type BarFrame, type ChordBar, type HitBar, type PartBar } from "./bars";
 import { noteRoles, type RoleSpan } from "./roles";
+import { soundingBetween } from "./soundingIn";
 
 export interface SliceNote {
   part: string;
@@ -38,28 +42,31 @@ export interface SliceNote {
 export interface Slice {
   start: Ticks;
   duration: Ticks;
-  section: RealizedSection;
-  /** 0-based bar and beat of its start, within the section (bar −1 is the pickup). */
+  /** The pass it lies in; the section where that is sliced alone. */
+  pass: string;
+  /** 0-based bar and beat of its start, within the pass (bar −1 is the pickup). */
   bar: number;
   beat: number;
   chord: RealizedChord | null;
   /** The written chord with the bass part's note, where that note counts as the bass of the chord. */
   sounding: string | null;
   /** Low to high. */
-  notes: SliceNote[];
-  hits: RealizedHit[];
+  notes: readonly SliceNote[];
+  hits: readonly RealizedHit[];
   kick: KickHit | null;
 }
 
 /** A realized song with its slices and roles: what analysis, reports, checks and views read. */
 export interface Sliced {
   real: RealizedSong;
-  slices: Slice[];
+  slices: readonly Slice[];
+  /** The same by the bars in which they begin: the same list for as long as nothing in it changes. */
+  bars: readonly (readonly Slice[])[];
   roles: Map<string, Map<RealizedNote, RoleSpan[]>>;
 }
 
 /** All slices of one section or of the whole form, in order. */
-export function slices(song: Song, scope: { section: string } | { form: true }): Slice[] {
+export function slices(song: Song, scope: { section: string } | { form: true }): readonly Slice[] {
   return sliceSong(song, scope).slices;
 }
 
@@ -74,59 +81,138 @@ export function sliceReal(
   real: RealizedSong,
   roles: Sliced["roles"] = new Map(real.parts.map((part) => [part.id, noteRoles(real, part)])),
 ): Sliced {
-  const kickMap = kicksByTick(real);
-  const edges = edgesOf(real);
-  const bassNames = soundingNames(real);
-  const notes = inOrder(real.parts.flatMap((p) => p.notes).sort((a, b) => a.start - b.start));
-  const chords = inOrder(real.chords);
-  const sections = inOrder(real.sections);
-  const hitsIn = inOrder(real.hits);
+  const frames = barFrames(real.sections);
+  const ordered = { ...real, chords: byStart(real.chords), hits: byStart(real.hits) };
+  return sliceBars(real, roles, {
+    frames,
+    chords: chordBars(frames, ordered.chords, soundingNames(real)),
+    hits: hitBars(
+      frames,
+      ordered.hits,
+      kicksStruck(ordered.hits, (tick) => (real.sections.length ? sectionAt(real, tick) : undefined)),
+    ),
+    parts: real.parts.map((p) => partBars(frames, p.notes, sure(roles.get(p.id)))),
+  });
+}
 
-  const out: Slice[] = [];
+const byStart = <T extends { start: Ticks }>(list: readonly T[]): T[] => [...list].sort((a, b) => a.start - b.start);
+
+export const partBars = (
+  frames: readonly BarFrame[],
+  notes: readonly RealizedNote[],
+  roles: ReadonlyMap<RealizedNote, RoleSpan[]>,
+): PartBar[] =>
+  inBars(frames, byStart(notes)).map(({ entries, ends }) => ({
+    ends,
+    notes: entries,
+    spans: entries.map((n) => sure(roles.get(n))),
+  }));
+
+export const chordBars = (
+  frames: readonly BarFrame[],
+  chords: readonly RealizedChord[],
+  names: ReadonlyMap<RealizedChord, string>,
+): ChordBar[] =>
+  inBars(frames, chords).map(({ entries, ends }) => ({
+    ends,
+    chords: entries,
+    names: entries.map((c) => names.get(c)),
+  }));
+
+export const hitBars = (
+  frames: readonly BarFrame[],
+  hits: readonly RealizedHit[],
+  kicks: readonly KickHit[],
+): HitBar[] => {
+  const kicksIn = struckInBars(frames, kicks);
+  return struckInBars(frames, hits).map((hits, b) => ({ hits, kicks: nth(kicksIn, b) }));
+};
+
+/** What is sliced, by its bars. */
+interface InBars {
+  frames: readonly BarFrame[];
+  chords: readonly ChordBar[];
+  hits: readonly HitBar[];
+  /** By part, in their order. */
+  parts: readonly (readonly PartBar[])[];
+}
+
+/** Slices from what stands in the bars: a bar in which nothing has changed has the slices it had. */
+export function sliceBars(real: RealizedSong, roles: Sliced["roles"], { frames, chords, hits, parts }: InBars): Sliced {
+  const matters = frames.map((_, b): BarMatter => [nth(chords, b), nth(hits, b), ...parts.map((p) => nth(p, b))]);
+  const bars: (readonly Slice[])[] = new Array<readonly Slice[]>(frames.length);
+  // A slice that lasts over the end of its bar ends with the next edge, wherever that is.
+  let next: Ticks | null = null;
+  for (let b = frames.length - 1; b >= 0; b--) {
+    const [frame, matter]: [BarFrame, BarMatter] = [nth(frames, b), nth(matters, b)];
+    const ends: Ticks[] = [0, real.duration].filter((t) => t >= frame.from && t < frame.to);
+    const { from, to, pass, origin, meter } = frame;
+    const id = `${from} ${to} ${ends.join()} ${pass} ${origin} ${meter.text}`;
+    const edges: readonly Ticks[] = onceFor(matter, `edges ${id}`, () => edgesOf(frame, matter, ends));
+    const after: Ticks | null = next;
+    bars[b] = onceFor(matter, `slices ${id} ${after}`, () => slicesOf(frame, matter, edges, after));
+    next = edges[0] ?? next;
+  }
+  return { real, slices: bars.flat(), bars, roles };
+}
+
+type BarMatter = readonly [ChordBar, HitBar, ...PartBar[]];
+
+/** Where anything begins or ends in a bar, in order. */
+function edgesOf(
+  { from, to }: BarFrame,
+  [{ chords, ends: chordEnds }, { hits }, ...parts]: BarMatter,
+  ends: readonly Ticks[],
+): Ticks[] {
+  const cuts = new Set<Ticks>([...ends, ...chordEnds, ...parts.flatMap((p) => p.ends)]);
+  const put = (tick: Ticks) => {
+    if (tick >= from && tick < to) cuts.add(tick);
+  };
+  for (const list of [chords, ...parts.map((p) => p.notes)])
+    for (const { start, duration } of list) {
+      put(start);
+      put(start + duration);
+    }
+  for (const hit of hits) put(hit.start);
+  return [...cuts].sort((a, b) => a - b);
+}
+
+/** The slices that begin in a bar. */
+function slicesOf(
+  { pass, origin, meter }: BarFrame,
+  [{ chords, names }, { hits, kicks }, ...parts]: BarMatter,
+  edges: readonly Ticks[],
+  after: Ticks | null,
+): Slice[] {
+  const spans = new Map(parts.flatMap((p) => p.notes.map((n, i) => [n, nth(p.spans, i)])));
+  const notes = inOrder([...spans.keys()].sort((a, b) => a.start - b.start));
+  const struck = inOrder(hits);
   let active: RealizedNote[] = [];
-  let chord: RealizedSong["chords"][number] | undefined;
-  // An upbeat is heard in the first section.
-  let section = real.sections[0];
-  for (const [start, end] of pairwise(edges)) {
-    active = active.filter((n) => n.start + n.duration > start).concat(notes(start));
-    chord = chords(start).at(-1) ?? chord;
-    section = sections(start).at(-1) ?? section;
-    const hits = hitsIn(start);
-    if (!section) break;
-    const inSection = start - section.start;
-    const bar = Math.floor(inSection / section.meter.bar);
-    const here = chord && start < chord.start + chord.duration ? chord : null;
-    out.push({
+  return pairwise(after === null ? edges : [...edges, after]).map(([start, end]): Slice => {
+    active = active.concat(notes(start)).filter((n) => n.start + n.duration > start);
+    const inPass = start - origin;
+    const bar = Math.floor(inPass / meter.bar);
+    const at = lastBegun(chords, start);
+    const last = chords[at];
+    const here = last && start < last.start + last.duration ? last : null;
+    const own = struck(start);
+    const span = (note: RealizedNote) =>
+      sure(sure(spans.get(note)).find((s) => s.start <= start && start < s.start + s.duration));
+    return {
       start,
       duration: end - start,
-      section,
+      pass,
       bar,
-      beat: beatAt(section.meter, inSection - bar * section.meter.bar),
+      beat: beatAt(meter, inPass - bar * meter.bar),
       chord: here,
-      sounding: here && (bassNames.get(here) ?? here.symbol),
-      notes: active.map((note) => soundingAt(roles, note, start)).sort((a, b) => a.note.midi - b.note.midi),
-      hits,
-      kick: hits.some((h) => h.drum === "kick") ? (kickMap.get(start) ?? null) : null,
-    });
-  }
-  return { real, slices: out, roles };
-}
-
-function kicksByTick(real: RealizedSong): Map<Ticks, KickHit> {
-  const found = new Map<Ticks, KickHit>();
-  for (const section of real.sections)
-    for (const kick of kicks(section.groove, section.meter))
-      if (kick.start < section.duration) found.set(section.start + kick.start, kick);
-  return found;
-}
-
-/** Where anything begins or ends, in order. */
-function edgesOf(real: RealizedSong): Ticks[] {
-  const cuts = new Set<Ticks>([0, real.duration]);
-  for (const chord of real.chords) cuts.add(chord.start).add(chord.start + chord.duration);
-  for (const { notes } of real.parts) for (const note of notes) cuts.add(note.start).add(note.start + note.duration);
-  for (const hit of real.hits) cuts.add(hit.start);
-  return [...cuts].sort((a, b) => a - b);
+      sounding: here && (names[at] ?? here.symbol),
+      notes: active
+        .map((note): SliceNote => ({ part: note.part, note, attack: note.start === start, span: span(note) }))
+        .sort((a, b) => a.note.midi - b.note.midi),
+      hits: own,
+      kick: own.some((h) => h.drum === "kick") ? (kicks.find((k) => k.start === start) ?? null) : null,
+    };
+  });
 }
 
 /** Walks through a list ordered by start: gives what has begun by a tick and was not given before. */
@@ -138,13 +224,6 @@ function inOrder<T extends { start: Ticks }>(list: readonly T[]): (tick: Ticks) 
     return list.slice(from, at);
   };
 }
-
-const soundingAt = (roles: Sliced["roles"], note: RealizedNote, tick: Ticks): SliceNote => ({
-  part: note.part,
-  note,
-  attack: note.start === tick,
-  span: sure(sure(sure(roles.get(note.part)).get(note)).find((s) => s.start <= tick && tick < s.start + s.duration)),
-});
 
 const heard = new Map<string, string>();
 
@@ -187,7 +266,7 @@ export function namesOver(
   for (const chord of chords) {
     if (!chord.chord) continue;
     const end = chord.start + chord.duration;
-    const found = notes.find((n) => {
+    const found = soundingBetween(notes, chord.start, end).find((n) => {
       const overlap = Math.min(end, n.start + n.duration) - Math.max(chord.start, n.start);
       return overlap > 0 && (overlap * 2 >= chord.duration || (n.start <= chord.start && overlap >= 120));
     });

@@ -1,11 +1,19 @@
 import { onceFor } from "../../base/once";
 import type { Ticks } from "../../theory/time/meter";
 
-/** Notes by the bars they sound in, so that what sounds somewhere is found at once. */
-export function soundingIn<N extends { start: Ticks; duration: Ticks }>(
+/** What sounds at a moment, and between two. */
+export interface SoundingIn<N> {
+  at(tick: Ticks): N[];
+  within(from: Ticks, to: Ticks): N[];
+}
+
+/** Notes by the bars they sound in, so that what sounds somewhere is found at once; a list is looked through once. */
+export const soundingIn = <N extends { start: Ticks; duration: Ticks }>(
   notes: readonly N[],
   bar: Ticks,
-): { at(tick: Ticks): N[]; within(from: Ticks, to: Ticks): N[] } {
+): SoundingIn<N> => onceFor([notes], `sounding ${bar}`, () => byBars(notes, bar));
+
+function byBars<N extends { start: Ticks; duration: Ticks }>(notes: readonly N[], bar: Ticks): SoundingIn<N> {
   const bars = new Map<number, N[]>();
   for (const note of notes)
     for (let b = Math.floor(note.start / bar); b * bar < note.start + note.duration; b++) {
@@ -28,16 +36,13 @@ export function soundingIn<N extends { start: Ticks; duration: Ticks }>(
 /** Lists are looked up by stretches of four quarters. */
 const STRETCH: Ticks = 1920;
 
-const indexOf = <N extends { start: Ticks; duration: Ticks }>(notes: readonly N[]) =>
-  onceFor([notes], `sounding ${STRETCH}`, () => soundingIn(notes, STRETCH));
-
-/** The notes of a list that sound at a moment, in the order of the list; the list is looked through once. */
+/** The notes of a list that sound at a moment, in the order of the list. */
 export const soundingOf = <N extends { start: Ticks; duration: Ticks }>(notes: readonly N[], tick: Ticks): N[] =>
-  indexOf(notes).at(tick);
+  soundingIn(notes, STRETCH).at(tick);
 
-/** The notes of a list in order that sound between two moments; the list is looked through once. */
+/** The notes of a list in order that sound between two moments. */
 export const soundingBetween = <N extends { start: Ticks; duration: Ticks }>(
   notes: readonly N[],
   from: Ticks,
   to: Ticks,
-): N[] => indexOf(notes).within(from, to);
+): N[] => soundingIn(notes, STRETCH).within(from, to);

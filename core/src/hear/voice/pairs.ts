@@ -3,7 +3,7 @@ import { sharing } from "../../base/plain";
 import { sectionMeter, sectionOf } from "../../song/document";
 import { sectionPlace } from "../../song/place";
 import { type Fact, type Reader } from "../../facts/memory";
-import { doubles, pairReport, type PairReport } from "../line/between";
+import { doubles, pairPlaces, type PairPlaces } from "../line/between";
 import { chordsAt } from "../sounding";
 import { liesAt, threadsAt } from "./voices";
 
@@ -14,7 +14,7 @@ const notesOf = (read: Reader, section: string, part: string, place: string) =>
   read.get(threadsAt, sectionPlace(section), part, "held")[Number(place)] ?? [];
 
 /** What two voices do to each other; null where there is no such section. */
-export const pairAt: Fact<Of, PairReport | null> = {
+export const pairAt: Fact<Of, PairPlaces | null> = {
   id: "pair",
   of(read, ...at) {
     const [id, part, place, other, otherPlace] = at;
@@ -22,7 +22,7 @@ export const pairAt: Fact<Of, PairReport | null> = {
     if (!section) return null;
     const [x, y] = [read.get(liesAt, part), read.get(liesAt, other)];
     const leaning = x === null || y === null || part === other ? undefined : x - y;
-    return pairReport(notesOf(read, id, part, place), notesOf(read, id, other, otherPlace), {
+    return pairPlaces(notesOf(read, id, part, place), notesOf(read, id, other, otherPlace), {
       meter: sectionMeter(read.song, section),
       chords: read.get(chordsAt, sectionPlace(id)),
       leaning,

@@ -1,5 +1,6 @@
 import { firstOf, sure } from "../../base/list";
 import { byId } from "../../base/once";
+import { sharing } from "../../base/plain";
 import { orNull } from "../../base/result";
 import { counted } from "../../theory/words/english";
 import { passOf, sectionKey, sectionMeter, sectionOf } from "../../song/document";
@@ -56,7 +57,7 @@ interface Found {
 const foundBy: Fact<[rule: string, section: string, how: "ways" | "bare"], Found[]> = {
   id: "findings",
   of(read, ruleId, sectionId, how) {
-    const ctx = contextOf(read, sectionId, how === "bare");
+    const ctx = contextOf(read, sectionId, { rule: ruleId, bare: how === "bare" });
     if (!ctx) return [];
     const rule = sure(RULES.find((r) => r.id === ruleId));
     const all = rule.find(ctx);
@@ -78,15 +79,42 @@ const foundBy: Fact<[rule: string, section: string, how: "ways" | "bare"], Found
   },
 };
 
-export function contextOf(read: Reader, sectionId: string, bare = false): CheckContext | null {
+/** What ways out of findings rest on in a section besides what sounds in it. */
+const groundAt: Fact<[section: string], object> = {
+  id: "ground of ways",
+  of({ song }, id) {
+    const section = sectionOf(song, id);
+    return {
+      section: id,
+      key: section && sectionKey(song, section),
+      meter: section && sectionMeter(song, section),
+      playing: section?.playing,
+      profile: song.profile,
+      instruments: song.instruments,
+      singers: song.singers,
+      parts: song.parts.map(({ id, name, role, instrument, range, link, echoes, playing }) => ({
+        ...{ id, name, role, instrument, range, link, echoes, playing },
+      })),
+    };
+  },
+  keep: sharing,
+};
+
+export function contextOf(
+  read: Reader,
+  sectionId: string,
+  { rule = "", bare = false }: { rule?: string; bare?: boolean } = {},
+): CheckContext | null {
   const { song } = read;
   const section = sectionOf(song, sectionId);
   if (!section) return null;
   let sliced: Sliced | undefined;
   return {
+    rule,
     song,
     section,
     bare,
+    ground: () => read.get(groundAt, sectionId),
     meter: sectionMeter(song, section),
     key: sectionKey(song, section),
     get sliced() {

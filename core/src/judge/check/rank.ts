@@ -1,9 +1,9 @@
 import { firstOf } from "../../base/list";
-import { onceFor } from "../../base/once";
+import { byId } from "../../base/once";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
 import { strengthOf } from "../../theory/instrument/loudness";
-import { soundingIn } from "../../hear/slice/soundingIn";
-import type { RealizedNote } from "../../song/realize";
+import type { Slice } from "../../hear/slice/slices";
+import { lastBegun, type RealizedNote } from "../../song/realize";
 import type { CheckContext, RawFinding } from "./rule";
 
 /** A place longer than this is not noticed more. */
@@ -17,12 +17,10 @@ const BARE = 1.25;
 /** How much a listener notices a place: its length, its loudness, its beat, and how exposed it stands. */
 export function noticing(ctx: CheckContext): (raw: RawFinding) => number {
   const { meter, sliced } = ctx;
-  const { notes, sounding } = onceFor([sliced], `noticed ${meter.bar}`, () => {
-    const notes = sliced.real.parts.flatMap((p) => p.notes);
-    return { notes: new Map(notes.map((n) => [n.id, n])), sounding: soundingIn(notes, meter.bar) };
-  });
+  const parts = sliced.real.parts.map((p) => byId(p.notes));
+  const noteOf = (id: string) => parts.findLast((notes) => notes.has(id))?.get(id);
   return ({ tick, duration = 0, notes: ids }) => {
-    const own = ids.flatMap((id) => notes.get(id) ?? []);
+    const own = ids.flatMap((id) => noteOf(id) ?? []);
     const beats = Math.min(LONGEST_BEATS, duration / firstOf(meter.beats).duration);
     const loud = own.length ? Math.max(...own.map((n) => strengthOf(n.velocity))) / strengthOf(80) : 1;
     const level = metricalLevel(meter, tick);
@@ -30,8 +28,13 @@ export function noticing(ctx: CheckContext): (raw: RawFinding) => number {
     if (level === 0) beat = BEATS.first;
     else if (level >= -2) beat = BEATS.beat;
     else beat = BEATS.between;
-    return (0.5 + beats) * loud * beat * exposure(own, sounding.at(tick as Ticks));
+    return (0.5 + beats) * loud * beat * exposure(own, soundingAt(sliced.slices, tick));
   };
+}
+
+function soundingAt(slices: readonly Slice[], tick: Ticks): RealizedNote[] {
+  const slice = slices[lastBegun(slices, tick)];
+  return slice && tick < slice.start + slice.duration ? slice.notes.map((n) => n.note) : [];
 }
 
 function exposure(own: readonly RealizedNote[], around: readonly RealizedNote[]): number {

@@ -5,7 +5,7 @@ import type { Profile, Section, Song } from "../../song/schema";
 import type { AccentMap } from "../../hear/accents/accentMap";
 import type { Agreement } from "../../arrange/groove/agree";
 import type { RealizedNote, RealizedSong } from "../../song/realize";
-import type { PairReport } from "../../hear/line/between";
+import type { PairPlaces } from "../../hear/line/between";
 import type { Voice } from "../../hear/voice/voices";
 import type { Sliced } from "../../hear/slice/slices";
 
@@ -93,18 +93,24 @@ export interface Line extends Voice {
 }
 
 export interface CheckContext {
+  /** The rule that looks. */
+  rule: string;
   song: Song;
   section: Section;
   /** Nobody asks for ways out: none are weighed. */
   bare: boolean;
   meter: Meter;
   key: Key;
+  /**
+   * What ways out rest on besides what sounds: players, singers, school, key. The same object while it says the same.
+   */
+  ground(): object;
   /** Slices of the section: chopped and arpeggiated parts as the chords they come from. */
   sliced: Sliced;
   /** The voices of a part, from the top: one of a line, several of what sounds several notes at once. */
   threads(part: string): readonly (readonly RealizedNote[])[];
   /** How two voices go together, told from the first of them; and whether they are one in two sounds. */
-  pair(a: Voice, b: Voice): PairReport;
+  pair(a: Voice, b: Voice): PairPlaces;
   areOne(a: Voice, b: Voice): boolean;
   /** Notes of a part as they are played: chopped, strummed, arpeggiated. */
   played(part: string): readonly RealizedNote[];

@@ -10,6 +10,7 @@ import { spellOver } from "../../../song/spell";
 import { lastBegun, type RealizedChord, type RealizedNote } from "../../../song/realize";
 import type { CheckContext, Line } from "../rule";
 import { holdsOf, type Holds } from "./hand";
+import { look, lookAgainst, nameOf } from "./looked";
 import type { Way } from "./move";
 import { chordOfLine, endOf, goesOn, isLine, linesOf, noteAt, notesWithin, pcsOf, separateLines } from "../rules/lines";
 
@@ -128,6 +129,7 @@ function troublesOf(scene: Scene, way: Way, pitchOf: Pitches): Troubles {
   const found: Troubles = new Map();
   const changed = [...new Set(way.flatMap((s) => lineOf(ctx, s.note) ?? []))];
   const stretch = stretchOf(ctx, way);
+  look(ctx, ...stretch);
   const own = new Map(changed.map((l) => [l, notesWithin(l, ...stretch).map((n) => sounding(ctx, n, pitchOf))]));
   for (const [other, notes] of own) {
     for (const { line, above } of judgedAgainst(scene, other)) {
@@ -163,7 +165,16 @@ function sounding(ctx: CheckContext, note: RealizedNote, pitchOf: Pitches): Real
 const meet = (ctx: CheckContext, a: Line, b: Line): boolean =>
   a !== b && (isLine(a) && isLine(b) ? !ctx.areOne(a, b) : !isLine(a) && !isLine(b) && a.part === b.part);
 
+/** Which voices a voice meets, in words: with those it lies above. */
+export const metBy =
+  (ctx: CheckContext) =>
+  (line: Line): string =>
+    judgedAgainst(sceneOf(ctx), line)
+      .map((met) => `${nameOf(met.line)} ${met.above}`)
+      .join();
+
 function judgedAgainst({ ctx, lines, against }: Scene, line: Line): { line: Line; above: boolean }[] {
+  lookAgainst(ctx, line);
   const known = against.get(line);
   if (known) return known;
   const found = lines
@@ -185,8 +196,6 @@ function betweenTwo({ ctx, chords }: Scene, a: Heard & { above: boolean }, b: He
     if (cost) found.set(`${p.kind}|${nameOf(a.line)}|${nameOf(b.line)}|${p.tick}`, cost);
   }
 }
-
-const nameOf = ({ part, place }: Line): string => `${part.id}/${place}`;
 
 /** Leaps of a voice, and tones that want to go on by step. */
 function inLine(ctx: CheckContext, line: Line, notes: readonly RealizedNote[], found: Troubles): void {
@@ -227,6 +236,7 @@ function momentsOf({ slices, moments }: Scene, chord: RealizedChord): readonly S
 /** What a chord has lost, what is foreign to it, what rubs in it. */
 function inChord(scene: Scene, here: RealizedChord, way: Way, { pitchOf, found }: Sought): void {
   const { chord } = here;
+  look(scene.ctx, here.start, endOf(here));
   if (!chord) return;
   const moments = momentsOf(scene, here);
   const pcs = chordPitchClasses(chord);

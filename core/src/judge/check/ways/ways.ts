@@ -8,9 +8,11 @@ import { lastBegun, type RealizedNote } from "../../../song/realize";
 import type { Part } from "../../../song/schema";
 import { rangeOfPart } from "../../../hear/singer/range";
 import type { CheckContext, Fix, Line } from "../rule";
-import { chordOfLine, endOf, goesOn, harmonyLines, isLine, pcsOf, separateLines } from "../rules/lines";
+import { chordOfLine, endOf, goesOn, isLine, pcsOf, separateLines } from "../rules/lines";
 import { moveAll, type Way } from "./move";
-import { lineOf, soundsAs, trouble, type Pitches } from "./trouble";
+import { harmonyEnds } from "./ends";
+import { look, remembered } from "./looked";
+import { lineOf, metBy, soundsAs, trouble, type Pitches } from "./trouble";
 
 export interface Asked {
   /** Notes that could move; and those that are moved where these would bring more. */
@@ -50,8 +52,18 @@ const FURTHER = 0.04;
 const LATER = 0.5;
 
 /** The ways out, the one that brings least first; at most three. */
-export function waysOut(ctx: CheckContext, asked: Asked): Fix[] {
-  if (ctx.bare) return [];
+export const waysOut = (ctx: CheckContext, asked: Asked): Fix[] =>
+  ctx.bare ? [] : remembered(ctx, askedId(asked), { against: metBy(ctx), make: () => waysFound(ctx, asked) });
+
+const askedId = ({ notes, later = [], phrases, also, ways = [] }: Asked): string =>
+  [notes.map(noteId), later.map(noteId), phrases ?? false, also ?? "", ways.map(wayId)].join(" | ");
+
+const noteId = (n: RealizedNote): string => `${n.part}/${n.id}`;
+const wayId = ({ way, label = "", extra = 0 }: NamedWay): string =>
+  `${way.map((s) => `${noteId(s.note)}:${s.midi}`).join("+")} ${label} ${extra}`;
+
+function waysFound(ctx: CheckContext, asked: Asked): Fix[] {
+  for (const note of [...asked.notes, ...(asked.later ?? [])]) look(ctx, note.start, endOf(note));
   const movers = moversOf(ctx, asked);
   const alone = movers.flatMap(({ note, tones, last }) =>
     tones.map((midi): NamedWay => ({ way: [{ note, midi }], ...(last ? { extra: LATER } : {}) })),
@@ -73,7 +85,12 @@ export function waysOut(ctx: CheckContext, asked: Asked): Fix[] {
 
 /** Of ways that are known to mend those that bring little, the one that brings least first. */
 export const bestOf = (ctx: CheckContext, ways: readonly NamedWay[]): Fix[] =>
-  ctx.bare ? [] : offered(ctx, weighed(ctx, ways, { isClear: () => true, most: ways.length, enough: ways.length }));
+  ctx.bare
+    ? []
+    : remembered(ctx, ways.map(wayId).join(" | "), {
+        against: metBy(ctx),
+        make: () => offered(ctx, weighed(ctx, ways, { isClear: () => true, most: ways.length, enough: ways.length })),
+      });
 
 /** A way with what it is called, where its notes do not say it. */
 export interface NamedWay {
@@ -165,19 +182,7 @@ function moverCost(ctx: CheckContext, note: RealizedNote): number {
 
 function costOf(ctx: CheckContext, line: Line | undefined): number {
   if (line?.part.role === "melody") return TUNE;
-  return !line || outerLines(ctx).includes(line) ? OUTER : 0;
-}
-
-const outer = new WeakMap<CheckContext, [Line | undefined, Line | undefined]>();
-
-function outerLines(ctx: CheckContext): [Line | undefined, Line | undefined] {
-  const known = outer.get(ctx);
-  if (known) return known;
-  const height = ({ notes }: Line) => notes.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, notes.length);
-  const sorted = [...harmonyLines(ctx)].sort((a, b) => height(b) - height(a));
-  const found: [Line | undefined, Line | undefined] = [sorted[0], sorted.at(-1)];
-  outer.set(ctx, found);
-  return found;
+  return !line || harmonyEnds(ctx).includes(line) ? OUTER : 0;
 }
 
 const ranges = new WeakMap<CheckContext, Map<Part, readonly [Midi, Midi]>>();
@@ -197,6 +202,7 @@ function tonesFor(ctx: CheckContext, { part, notes }: Line, note: RealizedNote):
   const allowed = pcs.length ? pcs : ctx.key.pcs;
   const [low, high] = rangeIn(ctx, part);
   const at = lastBegun(notes, note.start);
+  lookAround(ctx, notes, [at, at]);
   const beside = [notes[at - 1], notes[at + 1]].flatMap((n) => n?.midi ?? []);
   const far = (m: Midi) =>
     Math.min(Math.abs(m - note.midi), ...(beside.length ? [Math.max(...beside.map((b) => Math.abs(m - b)))] : []));
@@ -227,8 +233,15 @@ function phraseAround(ctx: CheckContext, { notes }: Line, note: RealizedNote): R
   let [from, to] = [lastBegun(notes, note.start), lastBegun(notes, note.start)];
   while (from > 0 && to - from < PHRASE && goesOn(ctx, nth(notes, from - 1), nth(notes, from))) from--;
   while (to + 1 < notes.length && to - from < PHRASE && goesOn(ctx, nth(notes, to), nth(notes, to + 1))) to++;
+  lookAround(ctx, notes, [from, to]);
   return to - from < PHRASE ? notes.slice(from, to + 1) : [];
 }
+
+/** From the note before some notes of a line to the one after them. */
+const lookAround = (ctx: CheckContext, notes: readonly RealizedNote[], [from, to]: readonly [number, number]): void => {
+  const [before, after] = [notes[from - 1], notes[to + 1]];
+  look(ctx, before ? before.start : -Infinity, after ? endOf(after) : Infinity);
+};
 
 /** A note that moves, and the one before it or after it with it. */
 function withNeighbor(ctx: CheckContext, way: Way): Way[] {

@@ -3,7 +3,7 @@ import { listed } from "../../../../theory/words/english";
 import { beatAt, beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import type { Chord } from "../../../../theory/chord/chord";
-import { soundingIn } from "../../../../hear/slice/soundingIn";
+import { soundingIn, type SoundingIn } from "../../../../hear/slice/soundingIn";
 import type { RealizedNote } from "../../../../song/realize";
 import { isSung } from "../../../../hear/singer/range";
 import { isWritten } from "../../../../song/document";
@@ -47,7 +47,7 @@ export const pushed: Rule = {
 
 /** A player whose notes around a change are found at once. */
 interface Player extends Sounded {
-  sounding: ReturnType<typeof soundingIn<RealizedNote>>;
+  sounding: SoundingIn<RealizedNote>;
 }
 
 interface Change {

@@ -89,20 +89,29 @@ const displacedIn = (ctx: CheckContext): Displaced[] =>
     .filter((p) => isWritten(p))
     .flatMap((part): Displaced[] => {
       const own = ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [];
-      const { notes, now } = onceFor([own, ctx.sliced.real.chords], `fits ${keyName(ctx.key)}`, () => {
-        const notes = own.filter((n) => pcsOf(chordOfLine(ctx, n.start)).length > 0);
-        return { notes, now: fit(ctx, notes, 0) };
-      });
-      if (notes.length < FEWEST || new Set(notes.map((n) => mod(n.midi, 12))).size < 3) return [];
-      if (now.chord >= WRONG) return [];
       const [low, high] = rangeOfPart(ctx.song, part).extremes;
-      const best = Array.from({ length: 13 }, (_, i) => i - 6)
-        .filter((by) => by !== 0 && notes.every((n) => n.midi + by >= low && n.midi + by <= high))
-        .map((by) => ({ by, ...fit(ctx, notes, by) }))
-        .filter((f) => f.chord >= RIGHT && f.key >= IN_KEY)
-        .sort((a, b) => b.chord - a.chord)[0];
-      return best ? [{ part, notes, now, best }] : [];
+      const found = onceFor([own, ctx.sliced.real.chords], `displaced ${keyName(ctx.key)} ${low} ${high}`, () =>
+        displaced(ctx, own, [low, high]),
+      );
+      return found ? [{ part, ...found }] : [];
     });
+
+function displaced(
+  ctx: CheckContext,
+  own: readonly RealizedNote[],
+  [low, high]: readonly [number, number],
+): Omit<Displaced, "part"> | null {
+  const notes = own.filter((n) => pcsOf(chordOfLine(ctx, n.start)).length > 0);
+  if (notes.length < FEWEST || new Set(notes.map((n) => mod(n.midi, 12))).size < 3) return null;
+  const now = fit(ctx, notes, 0);
+  if (now.chord >= WRONG) return null;
+  const best = Array.from({ length: 13 }, (_, i) => i - 6)
+    .filter((by) => by !== 0 && notes.every((n) => n.midi + by >= low && n.midi + by <= high))
+    .map((by) => ({ by, ...fit(ctx, notes, by) }))
+    .filter((f) => f.chord >= RIGHT && f.key >= IN_KEY)
+    .sort((a, b) => b.chord - a.chord)[0];
+  return best ? { notes, now, best } : null;
+}
 
 interface Fit {
   chord: number;

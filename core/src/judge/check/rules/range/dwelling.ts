@@ -1,6 +1,7 @@
 import { firstOf, sure } from "../../../../base/list";
+import { onceFor } from "../../../../base/once";
 import { inSentence, percent } from "../../../../theory/words/english";
-import { pitchMidi } from "../../../../theory/pitch/pitch";
+import { pitchMidi, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { spellAt } from "../../../../song/spell";
 import { isWritten } from "../../../../song/document";
@@ -16,7 +17,12 @@ import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 const SHARE = 0.4;
 const LEAST_BEATS = 8;
 
-const lengthOf = (notes: readonly RealizedNote[]) => notes.reduce((sum, n) => sum + n.duration, 0);
+const lengthOf = (notes: readonly RealizedNote[]): number =>
+  onceFor([notes], "sum of lengths", () => notes.reduce((sum, n) => sum + n.duration, 0));
+
+/** Notes from one pitch to another. */
+const between = (notes: readonly RealizedNote[], low: Midi, high: Midi): readonly RealizedNote[] =>
+  onceFor([notes], `between ${low} ${high}`, () => notes.filter((n) => n.midi >= low && n.midi <= high));
 
 export const dwelling: Rule = {
   id: "dwelling",
@@ -38,11 +44,10 @@ export const dwelling: Rule = {
         if (all < LEAST_BEATS * firstOf(meter.beats).duration) return [];
         const { comfortable, extremes } = rangeOfPart(song, part);
         return (["top", "bottom"] as const).flatMap((edge): RawFinding[] => {
-          const past = notes.filter((n) =>
+          const past =
             edge === "top"
-              ? n.midi > comfortable[1] && n.midi <= extremes[1]
-              : n.midi < comfortable[0] && n.midi >= extremes[0],
-          );
+              ? between(notes, comfortable[1] + 1, extremes[1])
+              : between(notes, extremes[0], comfortable[0] - 1);
           const share = lengthOf(past) / all;
           if (share < SHARE) return [];
           const who = isSung(song, part) ? "the voice" : `the ${inSentence(instrumentOf(part.instrument, song).title)}`;

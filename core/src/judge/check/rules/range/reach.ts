@@ -1,5 +1,5 @@
 import { firstOf, lastOf, sure } from "../../../../base/list";
-import { byId } from "../../../../base/once";
+import { byId, onceFor } from "../../../../base/once";
 import { positionText } from "../../../../theory/time/meter";
 import { spellAt } from "../../../../song/spell";
 import { isWritten } from "../../../../song/document";
@@ -27,14 +27,11 @@ export const reach: Rule = {
       const lowest = lowestOf(ctx, part);
       const notes = ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [];
       if (!holds || !notes.length) return [];
-      const struck = new Map<number, RealizedNote[]>();
-      for (const n of notes) struck.set(n.start, [...(struck.get(n.start) ?? []), n]);
       const seen = new Set<string>();
-      return [...struck].flatMap(([tick, chord]): RawFinding[] => {
-        const midis = [...new Set(chord.map((n) => n.midi))].sort((a, b) => a - b);
+      return struckTogether(notes).flatMap(({ tick, chord, midis }): RawFinding[] => {
         const shape = shapeAt(ctx, part, firstOf(chord));
         // What lies under the lowest string is a matter of the range, or of the capo.
-        if (midis.length < 2 || firstOf(midis) < lowest || holds(midis, shape)) return [];
+        if (firstOf(midis) < lowest || holds(midis, shape)) return [];
         // A layout is one matter, however often it is struck.
         const layout = `${firstOf(chord).chordId ?? ""}:${midis.join()}`;
         if (firstOf(chord).chordId && seen.has(layout)) return [];
@@ -56,6 +53,23 @@ export const reach: Rule = {
     });
   },
 };
+
+/** Notes that are struck at one time, where there are two pitches and more, with the pitches from the lowest. */
+const struckTogether = (
+  notes: readonly RealizedNote[],
+): readonly { tick: number; chord: readonly RealizedNote[]; midis: readonly number[] }[] =>
+  onceFor([notes], "struck together", () => {
+    const struck = new Map<number, RealizedNote[]>();
+    for (const n of notes) {
+      const chord = struck.get(n.start);
+      if (chord) chord.push(n);
+      else struck.set(n.start, [n]);
+    }
+    return [...struck].flatMap(([tick, chord]) => {
+      const midis = [...new Set(chord.map((n) => n.midi))].sort((a, b) => a - b);
+      return midis.length > 1 ? [{ tick, chord, midis }] : [];
+    });
+  });
 
 /** The shape that is stored for the chord of a note. */
 const shapeAt = ({ section }: CheckContext, part: Part, note: RealizedNote) =>

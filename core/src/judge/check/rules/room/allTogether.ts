@@ -29,8 +29,11 @@ export const allTogether: Rule = {
     const attacks = voices.map((p) => attacksByBar(p.notes, meter.bar, section.bars));
     const together = (b: number) => {
       const own = attacks.map((a) => nth(a, b)).filter((a) => a.size > 0);
+      if (own.length < PARTS) return false;
+      const sizes = own.map((a) => a.size);
+      if (Math.min(...sizes) < SAME * Math.max(...sizes)) return false;
       const union = new Set(own.flatMap((a) => [...a]));
-      return own.length >= PARTS && union.size > 1 && own.every((a) => a.size >= SAME * union.size);
+      return union.size > 1 && own.every((a) => a.size >= SAME * union.size);
     };
     const out: RawFinding[] = [];
     for (let bar = 0; bar < section.bars;) {

@@ -1,10 +1,11 @@
 import { firstOf, sure } from "../../../../base/list";
+import { onceFor } from "../../../../base/once";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText, type Meter } from "../../../../theory/time/meter";
 import { lastBegun } from "../../../../song/realize";
 import { isRub } from "../../../../hear/line/between";
 import { textbookKind } from "../../../../hear/slice/roles";
-import type { SliceNote } from "../../../../hear/slice/slices";
+import type { Slice, SliceNote } from "../../../../hear/slice/slices";
 import { isSung } from "../../../../hear/singer/range";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
@@ -29,21 +30,31 @@ interface Rub {
 /** Pairs of notes of different parts that rub, with how long. */
 function rubsOf({ sliced }: CheckContext): Rub[] {
   const found = new Map<string, Rub>();
-  for (const slice of sliced.slices) {
-    const pcs = pcsOf(slice.chord);
-    for (const [i, low] of slice.notes.entries())
-      for (const high of slice.notes.slice(i + 1)) {
-        if (low.part === high.part || !isRub(low.note.midi, high.note.midi)) continue;
-        // Both belong to the chord: its own color.
-        if (pcs.includes(mod(low.note.midi, 12)) && pcs.includes(mod(high.note.midi, 12))) continue;
-        const id = `${low.note.id}+${high.note.id}`;
-        const known = found.get(id);
-        if (known) known.duration += slice.duration;
-        else found.set(id, { low, high, from: slice.start, duration: slice.duration });
-      }
-  }
+  for (const bar of sliced.bars)
+    for (const rub of rubsIn(bar)) {
+      const id = `${rub.low.note.id}+${rub.high.note.id}`;
+      const known = found.get(id);
+      if (known) known.duration += rub.duration;
+      else found.set(id, { ...rub });
+    }
   return [...found.values()];
 }
+
+/** The same moment by moment in a bar. */
+const rubsIn = (bar: readonly Slice[]): readonly Rub[] =>
+  onceFor([bar], "rubs", () =>
+    bar.flatMap(({ chord, notes, start: from, duration }) => {
+      const pcs = pcsOf(chord);
+      return notes.flatMap((low, i) =>
+        notes
+          .slice(i + 1)
+          .filter((high) => low.part !== high.part && isRub(low.note.midi, high.note.midi))
+          // Both belong to the chord: its own color.
+          .filter((high) => !(pcs.includes(mod(low.note.midi, 12)) && pcs.includes(mod(high.note.midi, 12))))
+          .map((high): Rub => ({ low, high, from, duration })),
+      );
+    }),
+  );
 
 /** Too short and light to be heard as a mistake, or a dissonance that is meant. */
 function goesBy(meter: Meter, { low, high, from, duration }: Rub): boolean {
@@ -70,18 +81,21 @@ export const clash: Rule = {
   heard: 1.2,
   find(ctx) {
     const { song, meter } = ctx;
-    const partOf = (id: string) => sure(song.parts.find((p) => p.id === id));
+    const players = new Map(song.parts.map((p) => [p.id, { name: p.name, sung: isSung(song, p) }]));
     const elsewhere = inOtherKey(ctx);
     // A foreign note that is held is told as one, with all it rubs against; so is one that makes another chord.
     const told = new Set(
-      [...outsideIn(ctx).map((f) => f.notes), ...contradictedIn(ctx).map((c) => c.notes.map((n) => n.id))].flat(),
+      [
+        outsideIn(ctx).flatMap((same) => same.map((f) => f.note.id)),
+        contradictedIn(ctx).flatMap((c) => c.notes.map((n) => n.id)),
+      ].flat(),
     );
     return rubsOf(ctx).flatMap(({ low, high, from, duration }): RawFinding[] => {
       if ([low, high].some((n) => elsewhere.has(n.part) || told.has(n.note.id))) return [];
       if (goesBy(meter, { low, high, from, duration })) return [];
-      const [a, b] = [partOf(low.part), partOf(high.part)];
+      const [a, b] = [sure(players.get(low.part)), sure(players.get(high.part))];
       // Between two voices it is told of them.
-      if (isSung(song, a) && isSung(song, b)) return [];
+      if (a.sung && b.sung) return [];
       const pcs = pcsOf(ctx.sliced.slices[lastBegun(ctx.sliced.slices, from)]?.chord ?? null);
       // The note that is no tone of the chord gives way; a layout of chords stays.
       const [stays, moves] =

@@ -1,4 +1,5 @@
 import { sure } from "../../../../base/list";
+import { onceFor, whileSame } from "../../../../base/once";
 import { mod } from "../../../../theory/pitch/pitch";
 import type { Ticks } from "../../../../theory/time/meter";
 import type { Chord } from "../../../../theory/chord/chord";
@@ -10,8 +11,8 @@ import type { CheckContext } from "../../rule";
 export interface Harmony {
   written: RealizedChord & { chord: Chord };
   /** All moments under the chord, and those in which its harmony sounds. */
-  slices: Slice[];
-  harmonic: Slice[];
+  slices: readonly Slice[];
+  harmonic: readonly Slice[];
   /** Length of the harmonic moments: short stabs say as much as a held chord. */
   time: Ticks;
   /** How long a pitch class sounds in them. */
@@ -21,38 +22,41 @@ export interface Harmony {
 const sum = (slices: readonly Slice[]): Ticks => slices.reduce((all, s) => all + s.duration, 0);
 const pcsOf = (slice: Slice): Set<number> => new Set(slice.notes.map((n) => mod(n.note.midi, 12)));
 
-const known = new WeakMap<CheckContext, Harmony[]>();
-
 /**
  * The harmony under every chord of a section, measured over the time in which it sounds: where a chord part plays, else
- * where two different notes and more sound together.
+ * where two different notes and more sound together. A chord under which nothing has changed has the harmony it had.
  */
-export function harmoniesOf(ctx: CheckContext): Harmony[] {
-  const told = known.get(ctx) ?? readHarmonies(ctx);
-  known.set(ctx, told);
-  return told;
+export function harmoniesOf({ song, sliced }: CheckContext): readonly Harmony[] {
+  const chordParts = song.parts.filter((p) => p.role === "chords").map((p) => p.id);
+  return onceFor([sliced], `harmonies ${chordParts.join()}`, () => {
+    const players = new Set(chordParts);
+    return [...slicesUnder(sliced.slices)].map(([chord, slices]) =>
+      whileSame(chord, `harmony ${chordParts.join()}`, slices, () => harmonyOf(chord, slices, players)),
+    );
+  });
 }
 
-function readHarmonies({ song, sliced }: CheckContext): Harmony[] {
-  const chordParts = new Set(song.parts.filter((p) => p.role === "chords").map((p) => p.id));
+function slicesUnder(all: readonly Slice[]): Map<RealizedChord, Slice[]> {
   const under = new Map<RealizedChord, Slice[]>();
-  for (const s of sliced.slices) {
+  for (const s of all) {
     if (!s.chord?.chord) continue;
     const list = under.get(s.chord);
     if (list) list.push(s);
     else under.set(s.chord, [s]);
   }
-  return [...under].map(([chord, slices]): Harmony => {
-    const played = slices.filter((s) => s.notes.some((n) => chordParts.has(n.part)));
-    const harmonic = played.length ? played : slices.filter((s) => pcsOf(s).size > 1);
-    const times = new Map<number, Ticks>();
-    for (const s of harmonic) for (const pc of pcsOf(s)) times.set(pc, (times.get(pc) ?? 0) + s.duration);
-    return {
-      written: { ...chord, chord: sure(chord.chord) },
-      slices,
-      harmonic,
-      time: sum(harmonic),
-      timeOf: (pc) => times.get(mod(pc, 12)) ?? 0,
-    };
-  });
+  return under;
+}
+
+function harmonyOf(chord: RealizedChord, slices: readonly Slice[], players: ReadonlySet<string>): Harmony {
+  const played = slices.filter((s) => s.notes.some((n) => players.has(n.part)));
+  const harmonic = played.length ? played : slices.filter((s) => pcsOf(s).size > 1);
+  const times = new Map<number, Ticks>();
+  for (const s of harmonic) for (const pc of pcsOf(s)) times.set(pc, (times.get(pc) ?? 0) + s.duration);
+  return {
+    written: { ...chord, chord: sure(chord.chord) },
+    slices,
+    harmonic,
+    time: sum(harmonic),
+    timeOf: (pc) => times.get(mod(pc, 12)) ?? 0,
+  };
 }

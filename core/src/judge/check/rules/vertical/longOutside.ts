@@ -1,4 +1,5 @@
 import { firstOf, sure } from "../../../../base/list";
+import { onceFor } from "../../../../base/once";
 import { mod, noteOf } from "../../../../theory/pitch/pitch";
 import { listed } from "../../../../theory/words/english";
 import { isRub } from "../../../../hear/line/between";
@@ -44,11 +45,23 @@ export const longOutside: Rule = {
     "chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
-  find: outsideIn,
+  find: (ctx) => outsideIn(ctx).map((same) => foundOf(ctx, same)),
 };
 
-/** All notes that stay outside their chord too long. */
-export function outsideIn(ctx: CheckContext): RawFinding[] {
+/** Spans of notes that are no tones of their chords, of a part whose roles these are. */
+const foreignIn = (
+  roles: ReadonlyMap<RealizedNote, RoleSpan[]>,
+): { note: RealizedNote; span: RoleSpan; index: number }[] =>
+  onceFor([roles], "foreign", () =>
+    [...roles].flatMap(([note, spans]) =>
+      spans.flatMap((span, index) =>
+        span.kind === "chord" || span.kind === "free" || !span.chord?.chord ? [] : [{ note, span, index }],
+      ),
+    ),
+  );
+
+/** All notes that stay outside their chord too long; the same tone in several parts together. */
+export function outsideIn(ctx: CheckContext): [Foreign, ...Foreign[]][] {
   const { song, section, sliced, meter } = ctx;
   // What makes another chord of one is told there.
   const told = new Map(contradictedIn(ctx).map((c) => [c.chord.start, c.rival]));
@@ -71,26 +84,24 @@ export function outsideIn(ctx: CheckContext): RawFinding[] {
   const found = sliced.real.parts
     .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
     .flatMap((part) =>
-      [...sure(sliced.roles.get(part.id))].flatMap(([note, spans]) =>
-        spans.flatMap((span, index): Foreign[] => {
-          if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
-          if (told.get(span.chord.start) === mod(note.midi, 12)) return [];
-          if (span.kind === "tension" && part.role !== "bass") return [];
-          const beats = span.duration / firstOf(meter.beats).duration;
-          if (beats <= (BY_NAME[span.kind] ?? usual(part, span))) return [];
-          const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
-          const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
-          const role = ROLE_WORDS[span.role] ?? span.role;
-          const how = `${held} the ${role}${kind}, for ${beatsText(meter, span.duration)}`;
-          return [{ part, note, span, index, how }];
-        }),
-      ),
+      foreignIn(sure(sliced.roles.get(part.id))).flatMap(({ note, span, index }): Foreign[] => {
+        const chord = sure(span.chord);
+        if (told.get(chord.start) === mod(note.midi, 12)) return [];
+        if (span.kind === "tension" && part.role !== "bass") return [];
+        const beats = span.duration / firstOf(meter.beats).duration;
+        if (beats <= (BY_NAME[span.kind] ?? usual(part, span))) return [];
+        const held = index > 0 ? `is held into ${chord.symbol}, where it is` : `under ${chord.symbol} is`;
+        const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
+        const role = ROLE_WORDS[span.role] ?? span.role;
+        const how = `${held} the ${role}${kind}, for ${beatsText(meter, span.duration)}`;
+        return [{ part, note, span, index, how }];
+      }),
     );
-  return together(found).map((same) => foundOf(ctx, same));
+  return together(found);
 }
 
 /** A note that stays outside too long, and what it does there. */
-interface Foreign {
+export interface Foreign {
   part: { id: string; name: string; notes: readonly RealizedNote[] };
   note: RealizedNote;
   span: RoleSpan;

@@ -1,4 +1,5 @@
 import { sure } from "../../../../base/list";
+import { onceFor } from "../../../../base/once";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
 import {
@@ -16,7 +17,7 @@ import type { Edit } from "../../../../song/edits";
 import type { Slice } from "../../../../hear/slice/slices";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 import { bestOf } from "../../ways/ways";
-import { harmoniesOf } from "./harmony";
+import { harmoniesOf, type Harmony } from "./harmony";
 
 /** Share of a harmony's time for which another tone must sound in the place of one of its own (common practice). */
 const SHARE = 0.5;
@@ -34,46 +35,48 @@ export interface Contradicted {
   time: Ticks;
   /** Notes that sound it, by part. */
   notes: { id: string; part: string }[];
-  slices: Slice[];
+  slices: readonly Slice[];
 }
 
 /**
  * Chords of which a third, an altered or plain fifth, or a seventh hardly sounds, while at least two parts (or the part
  * that lays chords out) sound the tone a semitone beside it for half of the harmony's time, or longer.
  */
-export function contradictedIn(ctx: CheckContext): Contradicted[] {
-  const told = contradicted.get(ctx) ?? readContradicted(ctx);
-  contradicted.set(ctx, told);
-  return told;
+export function contradictedIn(ctx: CheckContext): readonly Contradicted[] {
+  const chordParts = ctx.song.parts.filter((p) => p.role === "chords").map((p) => p.id);
+  const strict = ctx.song.profile === "chorale";
+  const id = `contradicted ${chordParts.join()} ${strict}`;
+  const harmonies = harmoniesOf(ctx);
+  return onceFor([harmonies], id, () => {
+    const players = new Set(chordParts);
+    return harmonies.flatMap((harmony) => onceFor([harmony], id, () => contradictionIn(harmony, { players, strict })));
+  });
 }
 
-const contradicted = new WeakMap<CheckContext, Contradicted[]>();
-
-function readContradicted(ctx: CheckContext): Contradicted[] {
-  const roles = new Map(ctx.song.parts.map((p) => [p.id, p.role]));
-  const strict = ctx.song.profile === "chorale";
-  return harmoniesOf(ctx).flatMap(({ written: chord, harmonic: slices, time: all, timeOf }): Contradicted[] => {
-    const own = chordPitchClasses(chord.chord);
-    const root = rootPc(chord.chord);
-    const doubted = chord.chord.tones.filter((t) => [3, 5, 7].includes(t.degree));
-    const minor = chord.chord.tones.some((t) => t.role === "b3");
-    // Over a dominant seventh an altered fifth is a color, but in four parts.
-    const colored = !strict && chord.chord.tones.some((t) => t.role === "b7");
-    for (const missing of doubted)
-      for (const d of [-1, 1]) {
-        const rival = mod(root + missing.semitones + d, 12);
-        const time = timeOf(rival);
-        if (own.includes(rival) || rival === root || time < all * SHARE) continue;
-        if (timeOf(root + missing.semitones) > time * HARDLY || isColor(missing, d, { minor, colored })) continue;
-        const notes = slices.flatMap((s) =>
-          s.notes.filter((n) => mod(n.note.midi, 12) === rival).map((n) => ({ id: n.note.id, part: n.part })),
-        );
-        const parts = new Set(notes.map((n) => n.part));
-        if (parts.size < 2 && ![...parts].some((p) => roles.get(p) === "chords")) continue;
-        return [{ chord, missing, rival, time, notes: [...new Map(notes.map((n) => [n.id, n])).values()], slices }];
-      }
-    return [];
-  });
+function contradictionIn(
+  { written: chord, harmonic: slices, time: all, timeOf }: Harmony,
+  { players, strict }: { players: ReadonlySet<string>; strict: boolean },
+): Contradicted[] {
+  const own = chordPitchClasses(chord.chord);
+  const root = rootPc(chord.chord);
+  const doubted = chord.chord.tones.filter((t) => [3, 5, 7].includes(t.degree));
+  const minor = chord.chord.tones.some((t) => t.role === "b3");
+  // Over a dominant seventh an altered fifth is a color, but in four parts.
+  const colored = !strict && chord.chord.tones.some((t) => t.role === "b7");
+  for (const missing of doubted)
+    for (const d of [-1, 1]) {
+      const rival = mod(root + missing.semitones + d, 12);
+      const time = timeOf(rival);
+      if (own.includes(rival) || rival === root || time < all * SHARE) continue;
+      if (timeOf(root + missing.semitones) > time * HARDLY || isColor(missing, d, { minor, colored })) continue;
+      const notes = slices.flatMap((s) =>
+        s.notes.filter((n) => mod(n.note.midi, 12) === rival).map((n) => ({ id: n.note.id, part: n.part })),
+      );
+      const parts = new Set(notes.map((n) => n.part));
+      if (parts.size < 2 && ![...parts].some((p) => players.has(p))) continue;
+      return [{ chord, missing, rival, time, notes: [...new Map(notes.map((n) => [n.id, n])).values()], slices }];
+    }
+  return [];
 }
 
 /**

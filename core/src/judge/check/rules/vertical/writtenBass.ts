@@ -22,9 +22,10 @@ export const writtenBass: Rule = {
     "walks through the chord after its first note is as written.",
   source: "common practice of chord symbols; Kostka & Payne, Tonal Harmony (inversions)",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "note" },
-  find: (ctx) =>
-    harmoniesOf(ctx).flatMap((harmony): RawFinding[] => {
-      const low = otherBass(ctx, harmony);
+  find(ctx) {
+    const basses = new Set(ctx.song.parts.filter((p) => p.role === "bass").map((p) => p.id));
+    return harmoniesOf(ctx).flatMap((harmony): RawFinding[] => {
+      const low = otherBass(harmony, basses);
       if (!low) return [];
       const { written } = harmony;
       const slash = written.symbol.includes("/");
@@ -45,12 +46,12 @@ export const writtenBass: Rule = {
           fixes: [...lowered(ctx, harmony, low), ...renamed(ctx, harmony, low)],
         },
       ];
-    }),
+    });
+  },
 };
 
 /** The note that lies lowest at the beginning of a chord and for most of its time, where it is not the written bass. */
-function otherBass({ song }: CheckContext, { written, slices, harmonic }: Harmony): SliceNote | null {
-  const bassParts = new Set(song.parts.filter((p) => p.role === "bass").map((p) => p.id));
+function otherBass({ written, slices, harmonic }: Harmony, bassParts: ReadonlySet<string>): SliceNote | null {
   const begins = slices.find((s) => s.start === written.start);
   const low = begins?.notes[0];
   const wanted = bassPc(written.chord);

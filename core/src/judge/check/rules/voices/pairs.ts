@@ -2,7 +2,7 @@ import { nth } from "../../../../base/list";
 import { type PitchName } from "../../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../../theory/time/meter";
 import { type RealizedNote } from "../../../../song/realize";
-import { placesBetween, type Between, type BetweenKind, type PairReport } from "../../../../hear/line/between";
+import { placesBetween, type Between, type BetweenKind, type PairPlaces } from "../../../../hear/line/between";
 import { isSung, rangeOfPart } from "../../../../hear/singer/range";
 import type { CheckContext, Fix, Line, RawFinding } from "../../rule";
 import type { Pitches } from "../../ways/trouble";
@@ -29,7 +29,7 @@ export interface Pair {
 }
 
 /** Two voices as they stand in the song, with how they go together. */
-interface JudgedPair extends PairReport {
+interface JudgedPair extends PairPlaces {
   a: Line;
   b: Line;
 }

@@ -1,4 +1,5 @@
 import { pairwise } from "../../../../base/list";
+import { onceFor } from "../../../../base/once";
 import { isSung } from "../../../../hear/singer/range";
 import type { RealizedNote } from "../../../../song/realize";
 import type { Ticks } from "../../../../theory/time/meter";
@@ -18,15 +19,18 @@ export interface Sung {
   before: ReadonlyMap<Ticks, RealizedNote>;
 }
 
+const inOrder = (played: readonly RealizedNote[]): Omit<Sung, "part"> =>
+  onceFor([played], "in order", () => {
+    const notes = [...played].sort((a, b) => a.start - b.start);
+    const before = new Map(pairwise(notes).map(([n, next]) => [next.start, n]));
+    return { notes, at: new Map(notes.map((n) => [n.start, n])), before };
+  });
+
 /** Pairs of sung parts that have one rhythm for most of the section; the tune leads, else who stands first. */
 export function sungTogether(ctx: CheckContext): [upper: Sung, lower: Sung][] {
   const sung = ctx.song.parts
     .filter((p) => isSung(ctx.song, p) && p.echoes === undefined)
-    .map((part): Sung => {
-      const notes = [...ctx.played(part.id)].sort((a, b) => a.start - b.start);
-      const before = new Map(pairwise(notes).map(([n, next]) => [next.start, n]));
-      return { part, notes, at: new Map(notes.map((n) => [n.start, n])), before };
-    });
+    .map((part): Sung => ({ part, ...inOrder(ctx.played(part.id)) }));
   sung.sort((a, b) => Number(b.part.role === "melody") - Number(a.part.role === "melody"));
   return sung.flatMap((a, i) =>
     sung.slice(i + 1).flatMap((b): [Sung, Sung][] => {

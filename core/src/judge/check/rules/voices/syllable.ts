@@ -1,4 +1,5 @@
 import { HELD } from "../../../../hear/lyrics/words";
+import { onceFor } from "../../../../base/once";
 import { positionText } from "../../../../theory/time/meter";
 import { isWritten } from "../../../../song/document";
 import type { RealizedNote } from "../../../../song/realize";
@@ -27,12 +28,17 @@ const textOf = (note: RealizedNote, verse: number): string => note.lyrics?.[vers
 /** A syllable as it is told. */
 const told = (text: string): string => `“${text.replace(/[-.,;:!?]+$/, "")}”`;
 
+/** How many verses a singer has. */
+const versesOf = ({ notes }: Sung): number =>
+  onceFor([notes], "verses", () => notes.reduce((most, n) => Math.max(most, n.lyrics?.length ?? 0), 0));
+
 function differing(ctx: CheckContext, a: Sung, b: Sung): RawFinding[] {
+  const verses = Math.max(versesOf(a), versesOf(b));
+  if (!verses) return [];
   const pairs = a.notes.flatMap((n) => {
     const other = b.at.get(n.start);
     return other ? [{ a: n, b: other }] : [];
   });
-  const verses = Math.max(0, ...pairs.flatMap((p) => [p.a.lyrics?.length ?? 0, p.b.lyrics?.length ?? 0]));
   return Array.from({ length: verses }, (_, verse) => verse).flatMap((verse): RawFinding[] => {
     const worded = pairs
       .map((p) => ({ ...p, own: textOf(p.a, verse), other: textOf(p.b, verse) }))
