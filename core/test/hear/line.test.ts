@@ -184,6 +184,14 @@ test(
   },
 );
 
+test("a difference that is just heard is heard in every octave", () => {
+  // The first third lies at 64⅓, the last at 62⅚: a semitone and a half; with a Db in place of the C a little less.
+  const contour = (text: string) => contourOf(tune(text, 16).notes);
+  expect(contour("A4 1 D4 2 A4 0.5 C4 0.5 D4 2")).toBe("falls");
+  expect(contour("A5 1 D5 2 A5 0.5 C5 0.5 D5 2")).toBe("falls");
+  expect(contour("A4 1 D4 2 A4 0.5 Db4 0.5 D4 2")).toBe("level");
+});
+
 test("the meter says what a beat is: in six eight a rest of an eighth ends no phrase", () => {
   const song = edit(songWith({ meter: "6/8", melody: ["0 C4 1", "1.5 D4 0.5", "3.5 E4 1"] }));
   const context = sure(factsOf(song).get(tuneAt, "s1", "melody"));

@@ -105,9 +105,17 @@ export function span(notes: readonly RealizedNote[], share: number): [Midi, Midi
   return [at(Math.max(edge, 1)), at(total - edge)];
 }
 
+/** Pitches of some notes added up, a note counting as long as it sounds; and how long they sound. */
+const addedUp = (notes: readonly RealizedNote[]): { sum: number; length: Ticks } => ({
+  sum: notes.reduce((sum, n) => sum + n.midi * n.duration, 0),
+  length: notes.reduce((sum, n) => sum + n.duration, 0),
+});
+
 /** Mean pitch, a note counting as long as it sounds. */
-export const meanPitch = (notes: readonly RealizedNote[]): number =>
-  notes.reduce((sum, n) => sum + n.midi * n.duration, 0) / notes.reduce((sum, n) => sum + n.duration, 0);
+export function meanPitch(notes: readonly RealizedNote[]): number {
+  const { sum, length } = addedUp(notes);
+  return sum / length;
+}
 
 export type Contour = "rises" | "falls" | "arch" | "bowl" | "level";
 
@@ -119,14 +127,18 @@ export function contourOf(notes: readonly RealizedNote[]): Contour {
   const [from, to] = [firstOf(notes).start, lastOf(notes).start + 1];
   const third = (i: number) => {
     const inside = notes.filter((n) => Math.min(2, Math.floor(((n.start - from) / (to - from)) * 3)) === i);
-    return inside.length ? meanPitch(inside) : meanPitch(notes);
+    return addedUp(inside.length ? inside : notes);
   };
   const [a, b, c] = [third(0), third(1), third(2)];
-  if (b - Math.max(a, c) >= HEARD) return "arch";
-  if (Math.min(a, c) - b >= HEARD) return "bowl";
-  if (c - a >= HEARD) return "rises";
-  return a - c >= HEARD ? "falls" : "level";
+  if (isHeardOver(b, a) && isHeardOver(b, c)) return "arch";
+  if (isHeardOver(a, b) && isHeardOver(c, b)) return "bowl";
+  if (isHeardOver(c, a)) return "rises";
+  return isHeardOver(a, c) ? "falls" : "level";
 }
+
+/** Whether one mean pitch is heard as higher than another: in whole numbers, so that it is the same in any octave. */
+const isHeardOver = (high: ReturnType<typeof addedUp>, low: ReturnType<typeof addedUp>): boolean =>
+  high.sum * low.length - low.sum * high.length >= HEARD * high.length * low.length;
 
 /** A phrase that begins as an earlier one did. */
 export interface Return {
