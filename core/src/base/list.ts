@@ -21,6 +21,10 @@ export const firstOf = <T>(list: ArrayLike<T>): T => nth(list, 0);
 /** The last entry of a list that is not empty. Throws a RangeError where it is. `lastOf([1, 2, 3])` is 3. */
 export const lastOf = <T>(list: ArrayLike<T>): T => nth(list, list.length - 1);
 
+/** Whether two lists have the same things in the same order: those themselves, not what they say. */
+export const sameEntries = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
+
 /** Adds to an entry of a list of sums. `add(sums, 2, 0.5)` */
 export function add(sums: number[], index: number, by: number): void {
   sums[index] = nth(sums, index) + by;

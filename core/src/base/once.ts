@@ -1,3 +1,5 @@
+import { sameEntries } from "./list";
+
 interface Known {
   values: Map<string, unknown>;
   further: WeakMap<object, Known>;
@@ -35,7 +37,7 @@ export function whileSame<T>(thing: object, id: string, of: readonly unknown[], 
   let own = latest.get(thing);
   if (!own) latest.set(thing, (own = new Map()));
   const was = own.get(id);
-  if (was && was.of.length === of.length && was.of.every((x, i) => x === of[i])) return was.value as T;
+  if (was && sameEntries(was.of, of)) return was.value as T;
   const value = make();
   own.set(id, { of, value });
   return value;

@@ -1,4 +1,6 @@
 /** Plain data: values as JSON has them, compared and shared by what they say. */
+import { sameEntries } from "./list";
+
 export type Json = Record<string, unknown>;
 
 export const isList = (x: unknown): x is unknown[] => Array.isArray(x);
@@ -51,5 +53,5 @@ export function keptItems<T extends object>(before: readonly T[], now: T[]): T[]
     const old = before[i];
     return old ? kept(old, item) : item;
   });
-  return items.length === before.length && items.every((x, i) => x === before[i]) ? (before as T[]) : items;
+  return sameEntries(items, before) ? (before as T[]) : items;
 }

@@ -1,3 +1,4 @@
+import { sameEntries } from "../base/list";
 import { isList, isObject, sameValue as same, type Json } from "../base/plain";
 import { breachOf } from "./integrity";
 import type { Song } from "./schema";
@@ -82,7 +83,7 @@ class Join {
         const own = this.apartFrom(x, other, [...path, String(id)]);
         return twice ? { ...asObject(own), id: `${prefix}${this.next++}` } : own;
       });
-      return items.every((x, i) => x === mine[i]) ? mine : (items as T);
+      return sameEntries(items, mine) ? mine : (items as T);
     }
     if (!isObject(mine)) return mine;
     const entries = Object.entries(mine).map(([key, x]) => [

@@ -1,4 +1,4 @@
-import { sure } from "../base/list";
+import { sameEntries, sure } from "../base/list";
 import type { Ticks } from "../theory/time/meter";
 import { passOf, sectionMeter, sectionOf } from "./document";
 import type { ChordEvent, Pass, Section, Song } from "./schema";
@@ -105,7 +105,7 @@ function told<T extends { id: string }>(list: readonly T[], taken: Set<string>):
     return id === x.id ? x : { ...x, id };
   });
   // A list that is as it was stays the same object, and what rests on it stands.
-  return all.every((x, i) => x === list[i]) ? (list as T[]) : all;
+  return sameEntries(all, list) ? (list as T[]) : all;
 }
 
 /**

@@ -1,6 +1,7 @@
 import { firstOf, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { byVoice, doubles, pairReport, sameVoice } from "../../src/hear/line/between";
+import { pairReport } from "../../src/hear/line/between";
+import { byVoice, doubles, sameVoice } from "../../src/hear/line/doubles";
 import { checkSong } from "../../src/judge/check/check";
 import { must } from "../../src/base/result";
 import { parseMeter } from "../../src/theory/time/meter";

@@ -6,7 +6,7 @@ import { EDITS } from "../../src/song/edits/list";
 import { factsOf } from "../../src/facts/memory";
 import { RULES } from "../../src/judge/check/rules";
 import type { Song } from "../../src/song/schema/song";
-import { contextOf } from "../../src/judge/check/check";
+import { contextOf } from "../../src/judge/check/context";
 import { silentBeginning } from "./example/silentBeginning";
 import { edit, songWith } from "../helpers";
 

@@ -1,11 +1,10 @@
 import { firstOf, pairwise } from "../../base/list";
-import { onceFor } from "../../base/once";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import { chordPitchClasses } from "../../theory/chord/chord";
 import { chordAtTick, type RealizedChord, type RealizedNote } from "../../song/realize";
 import { parallelPerfect } from "../../theory/motion/motion";
-import { soundingIn } from "../slice/soundingIn";
+import { shared } from "./doubles";
 
 /** What two lines can do to each other. */
 export type BetweenKind = "crossing" | "overlap" | "unison" | "parallel" | "contrary" | "unequal" | "clash";
@@ -79,65 +78,12 @@ export function rubsOver(pcs: readonly number[], midi: Midi, around: readonly Mi
   );
 }
 
-/** Share of its time that a line must have in unison with another one to be the same voice sung twice. */
-const SAME = 0.85;
-
-interface Shared {
-  both: Ticks;
-  unison: Ticks;
-  octave: Ticks;
-}
-
-/** Ticks in which two lines sound, in which they sound one pitch, and in which they do in any octave. */
-const shared = (a: Line, b: Line, bar: Ticks): Shared =>
-  onceFor([a, b], `shared ${bar}`, () => {
-    const other = soundingIn(b, bar);
-    let [both, unison, octave] = [0, 0, 0];
-    for (const n of a)
-      for (const m of other.within(n.start, end(n))) {
-        const time = Math.min(end(n), end(m)) - Math.max(n.start, m.start);
-        both += time;
-        if (n.midi === m.midi) unison += time;
-        if (mod(n.midi - m.midi, 12) === 0) octave += time;
-      }
-    return { both, unison, octave };
-  });
-
-const lengthOf = (line: Line): Ticks => onceFor([line], "length", () => line.reduce((sum, n) => sum + n.duration, 0));
-
-/** Whether two lines are takes of one: the same notes at the same time, sung twice. Such lines count as one voice. */
-export function sameVoice(a: Line, b: Line, { meter }: Pick<PairGround, "meter">): boolean {
-  const longest = Math.max(lengthOf(a), lengthOf(b));
-  return longest > 0 && shared(a, b, meter.bar).unison >= SAME * longest;
-}
-
-/** So many notes at least say that a line goes along with another one; fewer may meet by chance. */
-const ALONG = 4;
-
-/**
- * Whether one line doubles another: takes of one line, or the same pitches in any octave nearly all the time that it
- * plays, as instruments go along with voices.
- */
-export function doubles(a: Line, b: Line, ground: Pick<PairGround, "meter">): boolean {
-  if (sameVoice(a, b, ground)) return true;
-  if (Math.min(a.length, b.length) < ALONG) return false;
-  return shared(a, b, ground.meter.bar).octave >= SAME * Math.min(lengthOf(a), lengthOf(b));
-}
-
-/** Lines by voice: takes of one line stand together, the first of them in front. */
-export function byVoice<L extends { notes: Line }>(lines: readonly L[], ground: Pick<PairGround, "meter">): L[][] {
-  const groups: L[][] = [];
-  for (const line of lines) {
-    const known = line.notes.length ? groups.find((g) => sameVoice(firstOf(g).notes, line.notes, ground)) : undefined;
-    if (known) known.push(line);
-    else groups.push([line]);
-  }
-  return groups;
-}
+/** Share of the moves of two lines that lie in octaves where one doubles the other throughout (common practice). */
+const DOUBLED = 0.85;
 
 /** Whether two lines double each other in octaves throughout: orchestration, not parallels. */
 const doubled = (moves: readonly { octave: boolean }[]): boolean =>
-  moves.length > 3 && moves.filter((m) => m.octave).length >= SAME * moves.length;
+  moves.length > 3 && moves.filter((m) => m.octave).length >= DOUBLED * moves.length;
 
 const mean = (line: Line): number => line.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, line.length);
 

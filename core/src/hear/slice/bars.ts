@@ -1,5 +1,5 @@
 /** A realized song by its bars: what sounds in one is the same list for as long as nothing in it changes. */
-import { nth } from "../../base/list";
+import { nth, sameEntries } from "../../base/list";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import type { RealizedChord, RealizedHit, RealizedNote, RealizedSection } from "../../song/realize";
 import type { KickHit } from "./accents";
@@ -85,15 +85,12 @@ export function struckInBars<T extends { start: Ticks }>(frames: readonly BarFra
   return bars;
 }
 
-const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
-  a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
-
 /** The bars before where each of their lists has the same things in it: those themselves, not what they say. */
 export const keptBars = <B extends object>(before: readonly B[], now: readonly B[]): readonly B[] => {
   const bars = now.map((bar, i) => {
     const old = before[i];
-    const same = old && (Object.keys(bar) as (keyof B)[]).every((k) => sameList(bar[k] as [], old[k] as []));
+    const same = old && (Object.keys(bar) as (keyof B)[]).every((k) => sameEntries(bar[k] as [], old[k] as []));
     return same ? old : bar;
   });
-  return sameList(bars, before) ? before : bars;
+  return sameEntries(bars, before) ? before : bars;
 };

@@ -5,7 +5,7 @@ import { frameOf, type RealizedChord, type RealizedNote } from "../../song/reali
 import { sameValue, sharing } from "../../base/plain";
 import { type Fact, type Reader } from "../../facts/memory";
 import { chordsAt, hitsAt, notesAt, onwardAt, realizedAt, type Sounding } from "../sounding";
-import { kicks, kicksStruck, type KickHit } from "./accents";
+import { kicksStruck, type KickHit } from "./accents";
 import { noteRoles, type RoleContext, type RoleSpan } from "./roles";
 import { barFrames, keptBars, type BarFrame, type ChordBar, type HitBar, type PartBar } from "./bars";
 import { chordBars, hitBars, namesOver, partBars, sliceBars, type Sliced } from "./slices";
@@ -75,16 +75,7 @@ const chordBarsAt: Fact<[Place], readonly ChordBar[]> = {
 /** Drums by bars. */
 const hitBarsAt: Fact<[Place], readonly HitBar[]> = {
   id: "bars of drums",
-  of(read, place) {
-    const frame = frameOf(read.song, place);
-    const ground = frame ? { groove: frame.section.groove, meter: frame.meter } : undefined;
-    const hits = read.get(hitsAt, place);
-    return hitBars(
-      read.get(framesAt, place),
-      hits,
-      kicksStruck(hits, () => ground),
-    );
-  },
+  of: (read, place) => hitBars(read.get(framesAt, place), read.get(hitsAt, place), read.get(kicksAt, place)),
   keep: keptBars,
 };
 
@@ -121,7 +112,7 @@ export const kicksAt: Fact<[Place], KickHit[]> = {
   of(read, place) {
     const frame = frameOf(read.song, place);
     return frame
-      ? kicks(frame.section.groove, frame.meter).filter((k) => k.start >= frame.from && k.start < frame.to)
+      ? kicksStruck(read.get(hitsAt, place), () => ({ groove: frame.section.groove, meter: frame.meter }))
       : [];
   },
   keep: sharing,

@@ -65,6 +65,9 @@ export interface Sliced {
   roles: Map<string, Map<RealizedNote, RoleSpan[]>>;
 }
 
+/** The slice in which a tick lies: the last one that has begun. */
+export const sliceAt = (slices: readonly Slice[], tick: Ticks): Slice | undefined => slices[lastBegun(slices, tick)];
+
 /** All slices of one section or of the whole form, in order. */
 export function slices(song: Song, scope: { section: string } | { form: true }): readonly Slice[] {
   return sliceSong(song, scope).slices;

@@ -3,7 +3,8 @@ import { sharing } from "../../base/plain";
 import { sectionMeter, sectionOf } from "../../song/document";
 import { sectionPlace } from "../../song/place";
 import { type Fact, type Reader } from "../../facts/memory";
-import { doubles, pairPlaces, type PairPlaces } from "../line/between";
+import { pairPlaces, type PairPlaces } from "../line/between";
+import { doubles } from "../line/doubles";
 import { chordsAt } from "../sounding";
 import { liesAt, threadsAt } from "./voices";
 

@@ -7,7 +7,7 @@ import { sectionMeter, sectionOf } from "../../song/document";
 import { sectionPlace } from "../../song/place";
 import type { Song } from "../../song/schema";
 import { KIND_WORDS, ROLE_WORDS } from "../../hear/slice/roles";
-import type { Slice } from "../../hear/slice/slices";
+import { sliceAt, type Slice } from "../../hear/slice/slices";
 import { roughness } from "../../theory/motion/roughness";
 import { slicesAt } from "../../hear/slice/facts";
 import { factsOf } from "../../facts/memory";
@@ -99,9 +99,7 @@ export function momentsOf(song: Song, sectionId: string): Result<{ tick: Ticks }
 export function momentAt(song: Song, sectionId: string, tick: Ticks): Result<Moment> {
   const section = sectionOf(song, sectionId);
   if (!section) return fail("moment.section", `No section has the id "${sectionId}"`);
-  const slice = factsOf(song)
-    .get(slicesAt, sectionPlace(sectionId))
-    .slices.findLast((s) => s.start <= tick);
+  const slice = sliceAt(factsOf(song).get(slicesAt, sectionPlace(sectionId)).slices, tick);
   if (!slice)
     return fail("moment.tick", `${section.name} has nothing at ${positionText(sectionMeter(song, section), tick)}`);
   return ok(momentOf(song, slice, positionText(sectionMeter(song, section), slice.start)));

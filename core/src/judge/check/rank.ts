@@ -1,9 +1,9 @@
 import { firstOf } from "../../base/list";
 import { byId } from "../../base/once";
-import { metricalLevel, type Ticks } from "../../theory/time/meter";
+import { metricalLevel } from "../../theory/time/meter";
 import { strengthOf } from "../../theory/instrument/loudness";
-import type { Slice } from "../../hear/slice/slices";
-import { lastBegun, type RealizedNote } from "../../song/realize";
+import { sliceAt, type SliceNote } from "../../hear/slice/slices";
+import type { RealizedNote } from "../../song/realize";
 import type { CheckContext, RawFinding } from "./rule";
 
 /** A place longer than this is not noticed more. */
@@ -28,16 +28,12 @@ export function noticing(ctx: CheckContext): (raw: RawFinding) => number {
     if (level === 0) beat = BEATS.first;
     else if (level >= -2) beat = BEATS.beat;
     else beat = BEATS.between;
-    return (0.5 + beats) * loud * beat * exposure(own, soundingAt(sliced.slices, tick));
+    return (0.5 + beats) * loud * beat * exposure(own, sliceAt(sliced.slices, tick)?.notes ?? []);
   };
 }
 
-function soundingAt(slices: readonly Slice[], tick: Ticks): RealizedNote[] {
-  const slice = slices[lastBegun(slices, tick)];
-  return slice && tick < slice.start + slice.duration ? slice.notes.map((n) => n.note) : [];
-}
-
-function exposure(own: readonly RealizedNote[], around: readonly RealizedNote[]): number {
+function exposure(own: readonly RealizedNote[], slice: readonly SliceNote[]): number {
+  const around = slice.map((n) => n.note);
   if (!own.length || !around.length) return 1;
   const [low, high] = [Math.min(...around.map((n) => n.midi)), Math.max(...around.map((n) => n.midi))];
   const outer = own.some((n) => n.midi <= low || n.midi >= high) ? OUTER : 1;

@@ -9,7 +9,7 @@ import { chordAtTick, type RealizedChord, type RealizedNote } from "../../song/r
 import type { Note, Part } from "../../song/schema";
 import { sectionPlace } from "../../song/place";
 import { meanPitch, phrasesOf, type Phrase } from "../../hear/line/tune";
-import { byVoice } from "../../hear/line/between";
+import { byVoice } from "../../hear/line/doubles";
 import { soundingIn } from "../../hear/slice/soundingIn";
 import { midiRange } from "../../theory/instrument/instruments";
 import { isSung, rangeOfPart, voiceAround, VOICES, type VoiceRange } from "../../hear/singer/range";

@@ -2,8 +2,9 @@
  * Ways out are looked for again only where something changed in what was looked at for them: the bars they were weighed
  * in, the voices there, and what holds for the whole section.
  */
+import { sameEntries } from "../../../base/list";
 import type { Ticks } from "../../../theory/time/meter";
-import { lastBegun } from "../../../song/realize";
+import { lastBegun, type RealizedNote } from "../../../song/realize";
 import type { CheckContext, Fix, Line } from "../rule";
 import { linesOf, notesWithin, separateLines } from "../rules/lines";
 import { harmonyEnds } from "./ends";
@@ -34,41 +35,37 @@ interface Kept {
   fixes: Fix[];
 }
 
-/** What was found, by what holds for the whole section; the oldest go where there are too many. */
-const kept = new WeakMap<object, Map<string, Kept>>();
-const MOST = 5000;
+/** What was found last, by the note it is first about: another note is another matter. */
+const kept = new WeakMap<RealizedNote, Map<string, Kept>>();
 
-/** `against` says which voices a voice meets, and above which of them it lies. */
+/**
+ * Ways out that are about a note, worked out again where something that was looked at for them is another. `id` says
+ * what is asked; `against` which voices a voice meets, and above which of them it lies.
+ */
 export function remembered(
   ctx: CheckContext,
-  id: string,
-  { against, make }: { against: (line: Line) => string; make: () => Fix[] },
+  { note, id, against }: { note: RealizedNote; id: string; against: (line: Line) => string },
+  make: () => Fix[],
 ): Fix[] {
-  const ground = ctx.ground();
-  const own = kept.get(ground) ?? new Map<string, Kept>();
-  kept.set(ground, own);
-  const key = `${ctx.rule} ${id}`;
-  const was = own.get(key);
+  const own = kept.get(note) ?? new Map<string, Kept>();
+  kept.set(note, own);
+  const asked = `${ctx.rule} ${id}`;
+  const was = own.get(asked);
   if (was && sameEntries(was.seen, seenIn(ctx, was.looked, against))) return was.fixes;
-  const looked: Looked = { from: Infinity, to: -Infinity, voices: new Set() };
-  looks.set(ctx, looked);
+  const looking: Looked = { from: Infinity, to: -Infinity, voices: new Set() };
+  looks.set(ctx, looking);
   const fixes = make();
   looks.delete(ctx);
-  const stretch = { ...looked, voices: [...looked.voices].map(nameOf) };
-  own.delete(key);
-  own.set(key, { looked: stretch, seen: seenIn(ctx, stretch, against), fixes });
-  if (own.size > MOST) for (const old of [...own.keys()].slice(0, MOST / 2)) own.delete(old);
+  const looked = { ...looking, voices: [...looking.voices].map(nameOf) };
+  own.set(asked, { looked, seen: seenIn(ctx, looked, against), fixes });
   return fixes;
 }
 
 export const nameOf = ({ part, place }: Line): string => `${part.id}/${place}`;
 
-const sameEntries = (a: readonly unknown[], b: readonly unknown[]): boolean =>
-  a.length === b.length && a.every((x, i) => x === b[i]);
-
 /**
- * The bars of a stretch, its chords with their layouts, the notes of voices inside chords there, who the voices are,
- * and how they stand to each other.
+ * The bars of a stretch, its chords with their layouts, the notes of voices inside chords there, who the voices are
+ * and how they stand to each other; and what holds for the whole section.
  */
 function seenIn(ctx: CheckContext, { from, to, voices }: Kept["looked"], against: (line: Line) => string): unknown[] {
   const { bars } = ctx.sliced;
@@ -77,8 +74,9 @@ function seenIn(ctx: CheckContext, { from, to, voices }: Kept["looked"], against
   // What a part with one voice has there stands in the bars.
   const inside = lines.filter((l) => l.of > 1);
   return [
+    ctx.ground(),
     castOf(ctx),
-    ...(bars.length ? bars.slice(barOf(from), barOf(to) + 1) : []),
+    ...(bars.length ? bars.slice(barOf(from), barOf(to - 1) + 1) : []),
     ...ctx.section.chords.slice(
       Math.max(0, lastBegun(ctx.section.chords, from)),
       lastBegun(ctx.section.chords, to) + 1,

@@ -5,7 +5,7 @@ import type { Ticks } from "../../../theory/time/meter";
 import { bassPc, chordPitchClasses, rootPc } from "../../../theory/chord/chord";
 import { isRub, placesBetween, type BetweenKind } from "../../../hear/line/between";
 import { fallsFrom, leadingToneOf, risesFrom, seventhOf, WIDEST_UPPER } from "../../../hear/harmony/tendency";
-import type { Slice, SliceNote } from "../../../hear/slice/slices";
+import { sliceAt, type Slice, type SliceNote } from "../../../hear/slice/slices";
 import { spellOver } from "../../../song/spell";
 import { lastBegun, type RealizedChord, type RealizedNote } from "../../../song/realize";
 import type { CheckContext, Line } from "../rule";
@@ -285,7 +285,7 @@ function rubs(
 function inHand(scene: Scene, way: Way, pitchOf: Pitches, found: Troubles): void {
   const { ctx, hands, slices } = scene;
   for (const { note } of way) {
-    const struck = slices[lastBegun(slices, note.start)]?.notes.filter((n) => n.part === note.part && n.attack) ?? [];
+    const struck = sliceAt(slices, note.start)?.notes.filter((n) => n.part === note.part && n.attack) ?? [];
     if (struck.length < 2) continue;
     const known = hands.get(note.part);
     const holds = known === undefined ? holdsOf(ctx, sure(ctx.song.parts.find((p) => p.id === note.part))) : known;

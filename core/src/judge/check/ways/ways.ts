@@ -52,8 +52,14 @@ const FURTHER = 0.04;
 const LATER = 0.5;
 
 /** The ways out, the one that brings least first; at most three. */
-export const waysOut = (ctx: CheckContext, asked: Asked): Fix[] =>
-  ctx.bare ? [] : remembered(ctx, askedId(asked), { against: metBy(ctx), make: () => waysFound(ctx, asked) });
+export function waysOut(ctx: CheckContext, asked: Asked): Fix[] {
+  const note = asked.notes[0] ?? asked.later?.[0];
+  return note ? sought(ctx, { note, id: askedId(asked) }, () => waysFound(ctx, asked)) : [];
+}
+
+/** Ways out about a note, where somebody asks for them. */
+const sought = (ctx: CheckContext, about: { note: RealizedNote; id: string }, make: () => Fix[]): Fix[] =>
+  ctx.bare ? [] : remembered(ctx, { ...about, against: metBy(ctx) }, make);
 
 const askedId = ({ notes, later = [], phrases, also, ways = [] }: Asked): string =>
   [notes.map(noteId), later.map(noteId), phrases ?? false, also ?? "", ways.map(wayId)].join(" | ");
@@ -84,13 +90,13 @@ function waysFound(ctx: CheckContext, asked: Asked): Fix[] {
 }
 
 /** Of ways that are known to mend those that bring little, the one that brings least first. */
-export const bestOf = (ctx: CheckContext, ways: readonly NamedWay[]): Fix[] =>
-  ctx.bare
-    ? []
-    : remembered(ctx, ways.map(wayId).join(" | "), {
-        against: metBy(ctx),
-        make: () => offered(ctx, weighed(ctx, ways, { isClear: () => true, most: ways.length, enough: ways.length })),
-      });
+export function bestOf(ctx: CheckContext, ways: readonly NamedWay[]): Fix[] {
+  const note = ways[0]?.way[0]?.note;
+  const all = { isClear: () => true, most: ways.length, enough: ways.length };
+  return note
+    ? sought(ctx, { note, id: ways.map(wayId).join(" | ") }, () => offered(ctx, weighed(ctx, ways, all)))
+    : [];
+}
 
 /** A way with what it is called, where its notes do not say it. */
 export interface NamedWay {

@@ -2,10 +2,9 @@ import { firstOf, sure } from "../../../../base/list";
 import { onceFor } from "../../../../base/once";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText, type Meter } from "../../../../theory/time/meter";
-import { lastBegun } from "../../../../song/realize";
 import { isRub } from "../../../../hear/line/between";
 import { textbookKind } from "../../../../hear/slice/roles";
-import type { Slice, SliceNote } from "../../../../hear/slice/slices";
+import { sliceAt, type Slice, type SliceNote } from "../../../../hear/slice/slices";
 import { isSung } from "../../../../hear/singer/range";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
@@ -96,7 +95,7 @@ export const clash: Rule = {
       const [a, b] = [sure(players.get(low.part)), sure(players.get(high.part))];
       // Between two voices it is told of them.
       if (a.sung && b.sung) return [];
-      const pcs = pcsOf(ctx.sliced.slices[lastBegun(ctx.sliced.slices, from)]?.chord ?? null);
+      const pcs = pcsOf(sliceAt(ctx.sliced.slices, from)?.chord ?? null);
       // The note that is no tone of the chord gives way; a layout of chords stays.
       const [stays, moves] =
         pcs.includes(mod(low.note.midi, 12)) || high.note.chordId === undefined ? [low, high] : [high, low];

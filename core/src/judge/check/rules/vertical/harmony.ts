@@ -5,6 +5,7 @@ import type { Ticks } from "../../../../theory/time/meter";
 import type { Chord } from "../../../../theory/chord/chord";
 import type { RealizedChord } from "../../../../song/realize";
 import type { Slice } from "../../../../hear/slice/slices";
+import type { Song } from "../../../../song/schema";
 import type { CheckContext } from "../../rule";
 
 /** What sounds under a chord that is written. */
@@ -27,7 +28,7 @@ const pcsOf = (slice: Slice): Set<number> => new Set(slice.notes.map((n) => mod(
  * where two different notes and more sound together. A chord under which nothing has changed has the harmony it had.
  */
 export function harmoniesOf({ song, sliced }: CheckContext): readonly Harmony[] {
-  const chordParts = song.parts.filter((p) => p.role === "chords").map((p) => p.id);
+  const chordParts = layingOut(song);
   return onceFor([sliced], `harmonies ${chordParts.join()}`, () => {
     const players = new Set(chordParts);
     return [...slicesUnder(sliced.slices)].map(([chord, slices]) =>
@@ -35,6 +36,10 @@ export function harmoniesOf({ song, sliced }: CheckContext): readonly Harmony[] 
     );
   });
 }
+
+/** Parts that lay chords out, by id. */
+export const layingOut = ({ parts }: Pick<Song, "parts">): string[] =>
+  parts.filter((p) => p.role === "chords").map((p) => p.id);
 
 function slicesUnder(all: readonly Slice[]): Map<RealizedChord, Slice[]> {
   const under = new Map<RealizedChord, Slice[]>();

@@ -7,9 +7,10 @@ import { beatsText, positionText, type Ticks } from "../../../../theory/time/met
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { spellAt } from "../../../../song/spell";
 import { KIND_WORDS, ROLE_WORDS, type RoleSpan } from "../../../../hear/slice/roles";
+import { sliceAt } from "../../../../hear/slice/slices";
 import { playingOf } from "../../../../song/playing";
 import { BASS_STYLES } from "../../../../write/bass/styles";
-import { lastBegun, type RealizedNote } from "../../../../song/realize";
+import type { RealizedNote } from "../../../../song/realize";
 import type { Edit } from "../../../../song/edits";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 import { waysOut } from "../../ways/ways";
@@ -153,7 +154,7 @@ function foundOf(ctx: CheckContext, same: readonly [Foreign, ...Foreign[]]): Raw
 
 /** What a foreign note rubs against as it begins to be one: ", against B3 of Voice". */
 function against({ song, sliced }: CheckContext, note: RealizedNote, tick: Ticks): string {
-  const around = sliced.slices[lastBegun(sliced.slices, tick)]?.notes ?? [];
+  const around = sliceAt(sliced.slices, tick)?.notes ?? [];
   const rubbed = around.filter((n) => n.part !== note.part && isRub(n.note.midi, note.midi));
   const names = rubbed.map((n) => `${n.note.pitch} of ${song.parts.find((p) => p.id === n.part)?.name ?? n.part}`);
   return names.length ? `, against ${listed(names)}` : "";

@@ -17,7 +17,7 @@ import type { Edit } from "../../../../song/edits";
 import type { Slice } from "../../../../hear/slice/slices";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 import { bestOf } from "../../ways/ways";
-import { harmoniesOf, type Harmony } from "./harmony";
+import { harmoniesOf, layingOut, type Harmony } from "./harmony";
 
 /** Share of a harmony's time for which another tone must sound in the place of one of its own (common practice). */
 const SHARE = 0.5;
@@ -43,7 +43,7 @@ export interface Contradicted {
  * that lays chords out) sound the tone a semitone beside it for half of the harmony's time, or longer.
  */
 export function contradictedIn(ctx: CheckContext): readonly Contradicted[] {
-  const chordParts = ctx.song.parts.filter((p) => p.role === "chords").map((p) => p.id);
+  const chordParts = layingOut(ctx.song);
   const strict = ctx.song.profile === "chorale";
   const id = `contradicted ${chordParts.join()} ${strict}`;
   const harmonies = harmoniesOf(ctx);
