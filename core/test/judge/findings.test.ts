@@ -148,3 +148,18 @@ describe("a tone outside the chord", () => {
     expect(both("F#4", 3)).toHaveLength(2);
   });
 });
+
+test("of places to breathe three are named, of more how many there are", () => {
+  const label = (bars: number): string => {
+    const line = `| ${"C | ".repeat(bars)}`;
+    const melody = Array.from({ length: bars * 4 }, (_, i) => `${i} C5 1`);
+    const song = edit(songWith({ line, melody }), { do: "setPart", part: "melody", instrument: "soprano" });
+    const found = sure(checkSong({ ...song, tempo: 120 }).find((f) => f.rule === "breath"));
+    return firstOf(found.fixes).label;
+  };
+  // A bar lasts two seconds and a breath four of them: sixteen bars want three breaths, seventeen four.
+  expect(label(16).split("; ")).toHaveLength(3);
+  expect(label(16)).not.toMatch(/more/);
+  expect(label(17).split("; ")).toHaveLength(4);
+  expect(label(17)).toMatch(/^Breathe after .*; and at 1 more place$/);
+});

@@ -1,4 +1,5 @@
 import { firstOf, sure } from "../../../../base/list";
+import { counted } from "../../../../theory/words/english";
 import { positionText, type Meter, type Ticks } from "../../../../theory/time/meter";
 import { breathsOf } from "../../../../hear/singer/breaths";
 import { isSung, singerOf, USUAL_BREATH } from "../../../../hear/singer/range";
@@ -75,6 +76,13 @@ function breathOf({ song }: CheckContext, part: Part): number | null {
   return part.role === "drums" ? null : (BLOWN[instrumentOf(part.instrument, song).sound] ?? null);
 }
 
+/** So many places to breathe are named; of more the first ones, and how many there are. */
+const NAMED = 3;
+
+const breathing = (places: readonly string[]): string =>
+  `Breathe ${places.slice(0, NAMED).join("; ")}` +
+  (places.length > NAMED ? `; and at ${counted(places.length - NAMED, "more place")}` : "");
+
 const phrasesOf = (ctx: CheckContext): RawFinding[] =>
   ctx.song.parts
     .filter((p) => isWritten(p) && breathOf(ctx, p) !== null)
@@ -108,10 +116,7 @@ const phrasesOf = (ctx: CheckContext): RawFinding[] =>
           fixes: p.breaths.some((b) => b.edit)
             ? [
                 {
-                  label: `Breathe ${p.breaths
-                    .filter((b) => b.edit)
-                    .map((b) => b.words)
-                    .join("; ")}`,
+                  label: breathing(p.breaths.filter((b) => b.edit).map((b) => b.words)),
                   edit: { do: "all" as const, label: "breathe", edits: p.breaths.flatMap((b) => b.edit ?? []) },
                 },
               ]
