@@ -99,7 +99,13 @@ export function PlayerPage({
     return passes.ok
       ? {
           passes: passes.value,
-          partsOf: passes.value.map((p) => [drawnAs(song, part, p, { hits: pages.real.hits, notes: own === "notes" })]),
+          partsOf: passes.value.map((p) => [
+            drawnAs(song, part, p, {
+              place: { kind: "pass", id: p.pass },
+              hits: pages.real.hits,
+              notes: own === "notes",
+            }),
+          ]),
         }
       : null;
   }, [song, pages, part, own]);

@@ -9,6 +9,7 @@ import { chooseNoNotes, useSelection } from "../app/store/selection";
 import { say } from "../app/store/song";
 import { InPlace } from "../kit/InPlace";
 import { MoveSelect } from "../kit/MoveSelect";
+import { VoiceStrip } from "./VoiceStrip";
 import { Switches } from "../kit/Switches";
 import { typedPitch } from "../kit/texts";
 import { Toggle } from "../kit/Toggle";
@@ -54,11 +55,9 @@ export function NoteStrip({ data }: { data: SectionData }) {
       >
         note names
       </Button>
-      {note && part ? (
-        <ChosenNote data={data} part={part} note={note} ids={chosen.ids} />
-      ) : (
-        <span className="muted hint">Click writes a note, drag moves it, Shift-drag chooses several.</span>
-      )}
+      {note && part && <ChosenNote data={data} part={part} note={note} ids={chosen.ids} />}
+      {part?.link && <VoiceStrip data={data} part={part} ids={chosen.ids} />}
+      {!part && <span className="muted hint">Click writes a note, drag moves it, Shift-drag chooses several.</span>}
     </div>
   );
 }

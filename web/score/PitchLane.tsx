@@ -93,7 +93,7 @@ export const PitchLane = memo(function PitchLane({ data, axis, height, tint, win
   const ids = useSelection((s) => (s.notes.part === part.id ? s.notes.ids : NONE));
   const svg = useRef<SVGSVGElement>(null);
   const { scale, hold } = useLaneScale(data, height);
-  const editable = !part.linked && !preview;
+  const editable = source.echoes === undefined && !preview;
   const gestures = useNoteGestures({ svg, data, part, axis, scale, editable });
   const shown = useShown(data, gestures);
   const [typing, setTyping] = useState<string | null>(null);

@@ -1,7 +1,15 @@
 import { type Midi, type RealizedPart, Song } from "../../core/src/index";
 import { soundNote } from "../app/audio/sound";
 import { copyNotes, cutNotes, duplicateNotes, pasteNotes } from "../app/commands/clipboard";
-import { addNote, changeNotes, notesNow, removeNotes, spellHere, type NotePlace } from "../app/commands/notes";
+import {
+  addNote,
+  changeNotes,
+  notesNow,
+  removeNotes,
+  sayFixed,
+  spellHere,
+  type NotePlace,
+} from "../app/commands/notes";
 import { usePreferences } from "../app/store/preferences";
 import type { SectionData } from "../app/store/sectionData";
 import { chooseNoNotes, useSelection } from "../app/store/selection";
@@ -47,6 +55,7 @@ const changing =
   (run: (lane: Chosen & { note: Placed }, chosen: Placed[], press: Press) => void) =>
   (lane: Chosen, press: Press): boolean => {
     const { note, notes, editable } = lane;
+    if (note && !editable && lane.part.linked) sayFixed(lane.part.id);
     if (!editable || !note) return false;
     const ids = lane.ids.length ? lane.ids : [note.id];
     const chosen = notes.filter((n) => ids.includes(n.id));
@@ -164,7 +173,8 @@ export const NOTE_KEYS: readonly Shortcut<Chosen>[] = [
 export function noteKey(press: Press, lane: Lane): boolean {
   const { part, data } = lane;
   const place: NotePlace = { section: data.section.id, part: part.id };
-  const notes: Placed[] = part.linked ? part.notes : notesNow(place);
+  const now = lane.editable ? notesNow(place) : [];
+  const notes: Placed[] = now.length ? now : part.notes;
   const { notes: chosen } = useSelection.getState();
   const ids = chosen.part === part.id ? chosen.ids : [];
   const index = Math.max(

@@ -43,7 +43,7 @@ export function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sh
       part,
       axis: makeAxis(1, data.pickup, data.length),
       scale: laneScale(partRange(part, data.song), 100),
-      editable: !part.linked && !previewing,
+      editable: data.song.parts.find((p) => p.id === part.id)?.echoes === undefined && !previewing,
       select: (id: string, all = [id]) => chooseNotes(part.id, all),
       typeWords: () => undefined,
     };

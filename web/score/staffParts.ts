@@ -2,7 +2,6 @@ import {
   type Drum,
   type EngravedPart,
   firstOf,
-  Frets,
   Instrument,
   Notation,
   type Part,
@@ -18,7 +17,9 @@ export function staffPart(song: Song, section: string, part: Part, written: bool
   const engraved = Notation.engrave(song, section, part.id, { written });
   if (!engraved.ok) return null;
   const drums = song.sections.find((s) => s.id === section)?.groove.lanes.filter((l) => l.hits.length) ?? [];
-  return part.role === "drums" && !drums.length ? null : drawnAs(song, part, engraved.value, { hits: drums });
+  return part.role === "drums" && !drums.length
+    ? null
+    : drawnAs(song, part, engraved.value, { place: { kind: "section", id: section }, hits: drums });
 }
 
 /** What stands under or beside the staves of a part: strings and frets, the legend of its drums. */
@@ -26,7 +27,11 @@ export function drawnAs(
   song: Song,
   part: Part,
   engraved: EngravedPart,
-  { hits, notes = true }: { hits: readonly { drum: Drum }[]; notes?: boolean | undefined },
+  {
+    place,
+    hits,
+    notes = true,
+  }: { place: Parameters<typeof Notation.tablature>[1]; hits: readonly { drum: Drum }[]; notes?: boolean | undefined },
 ): StaffPart {
   if (part.role === "drums") {
     const legend = Notation.legend(hits);
@@ -35,9 +40,8 @@ export function drawnAs(
       ...(legend.length ? { legend: `from below: ${legend.map((d) => d.title).join(", ")}` } : {}),
     };
   }
-  const { capo, tuning } = part.playing.voicing ?? {};
-  const neck = notes ? Frets.neck(Instrument.of(part.instrument, song), capo, tuning) : undefined;
-  return { ...engraved, ...(neck ? { tab: Notation.tablature(firstOf(engraved.staves), neck) } : {}) };
+  const tab = notes ? Notation.tablature(song, place, part, firstOf(engraved.staves)) : null;
+  return { ...engraved, ...(tab ? { tab } : {}) };
 }
 
 /** Capo and tuning of a fretted part, as they stand above its strings; nothing where they are the usual ones. */

@@ -17,6 +17,9 @@ import {
   addNote,
   changeNotes,
   changeNotesEdit,
+  isVoices,
+  notesNow,
+  sayFixed,
   spellHere,
   type NoteChange,
   type NotePlace,
@@ -24,7 +27,7 @@ import {
 import { tryEdit } from "../app/store/analysis";
 import { usePreferences } from "../app/store/preferences";
 import { chooseChord, chooseNotes, useSelection } from "../app/store/selection";
-import { sectionNow, useSong } from "../app/store/song";
+import { useSong } from "../app/store/song";
 import type { Axis } from "./axis";
 import { floorTick, snapPitch, snapTick } from "./geometry";
 import type { LaneData } from "./laneData";
@@ -39,7 +42,7 @@ interface Point {
 }
 
 interface Drag extends Point {
-  kind: "move" | "copy" | "resize" | "draw" | "box" | "dropped";
+  kind: "move" | "copy" | "resize" | "draw" | "box" | "dropped" | "fixed";
   /** The note under the mouse; none in a box. */
   id: string;
   moved: boolean;
@@ -113,7 +116,9 @@ function changesAt(lane: Lane, drag: Drag, at: Point, ids: readonly string[]): N
   }
   const others = part.notes.filter((n) => n.id !== note.id && ids.includes(n.id));
   // All go as far as the one that can go least: they stay as far apart.
-  const wanted = snapTick(dx / axis.scale, grid);
+  // A voice is struck when its chord is; in one stroke it may come later.
+  const still = data.source.link !== undefined && usePreferences.getState().voicesOf === "chord";
+  const wanted = still ? 0 : snapTick(dx / axis.scale, grid);
   const ways = [note, ...others].map((n) => clampStart(n.start + wanted, grid, lane) - n.start);
   const by = wanted > 0 ? Math.min(...ways) : Math.max(...ways);
   const level = Math.abs(dy) < SLACK;
@@ -127,7 +132,7 @@ function changesAt(lane: Lane, drag: Drag, at: Point, ids: readonly string[]): N
       );
   const changeOf = (n: RealizedNote, to: Midi): NoteChange => ({
     id: n.id,
-    start: n.start + by,
+    ...(still ? {} : { start: n.start + by }),
     pitch: to === n.midi ? n.pitch : spellHere(data.section, n.start + by, to),
   });
   return [
@@ -162,9 +167,16 @@ const start = (kind: Drag["kind"], id: string, at: Point, kept: readonly string[
   kept,
 });
 
+/** What a press on a note begins. */
+function kindOf(e: PointerEvent, editable: boolean): Drag["kind"] {
+  if (!editable) return "fixed";
+  if ((e.target as Element).hasAttribute("data-grip")) return "resize";
+  return e.altKey ? "copy" : "move";
+}
+
 /** Makes the edit of a drag that is let go; whether there was one. */
 function dropped({ part }: Lane, place: NotePlace, d: Drag): boolean {
-  const note = (sectionNow(place.section)?.notes[part.id] ?? part.notes).find((n) => n.id === d.id);
+  const note = notesNow(place).find((n) => n.id === d.id) ?? part.notes.find((n) => n.id === d.id);
   const pitch = d.changes[0]?.pitch ?? note?.pitch;
   const made =
     d.changes.length > 0 &&
@@ -215,9 +227,8 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     const chordId = part.notes.find((n) => n.id === id)?.chordId;
     if (chordId) chooseChord(chordId, useSelection.getState().chords);
     target.focus();
-    const resize = (e.target as Element).hasAttribute("data-grip");
-    const moving = e.altKey ? "copy" : "move";
-    if (editable) setDrag(start(resize ? "resize" : moving, id, point(e), e.shiftKey ? [id] : []));
+    if (editable || data.source.echoes !== undefined)
+      setDrag(start(kindOf(e, editable), id, point(e), e.shiftKey ? [id] : []));
   };
   const draw = (at: Point) => {
     const { snap, grid } = usePreferences.getState();
@@ -225,7 +236,8 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     if (from < -axis.pickup || from >= data.length) return;
     const midi = snapPitch(scale.midiAt(at.y), snap, Song.chordAt(data.real.chords, Math.max(0, from)), data.key);
     const id = addNote(place, { start: from, duration: grid, pitch: spellHere(data.section, from, midi) });
-    if (id) setDrag(start("draw", id, at));
+    // A voice of a chord is as long as the chord is struck.
+    if (id && !isVoices(data.source)) setDrag(start("draw", id, at));
   };
   const onPointerDown = (e: PointerEvent): void => {
     if (e.button !== 0) return;
@@ -241,6 +253,10 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     if (!drag || drag.kind === "dropped") return;
     const at = point(e);
     if (!drag.moved && Math.abs(at.x - drag.x) < SLACK && Math.abs(at.y - drag.y) < SLACK) return;
+    if (drag.kind === "fixed") {
+      sayFixed(part.id);
+      return setDrag(null);
+    }
     if (drag.kind === "box") {
       chooseNotes(part.id, [...new Set([...drag.kept, ...within(lane, drag, at)])]);
       setDrag({ ...drag, moved: true, to: at });
@@ -249,7 +265,8 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     const changes = changesAt(lane, drag, at, chosen());
     if (!changes.length || same(drag.changes, changes)) return;
     setDrag({ ...drag, moved: true, changes });
-    if (drag.kind !== "copy") tryEdit(changeNotesEdit(place, changes));
+    const tried = drag.kind === "copy" ? null : changeNotesEdit(place, changes);
+    if (tried) tryEdit(tried);
   };
   const onPointerUp = (): void => {
     if (!drag || drag.kind === "dropped") return;

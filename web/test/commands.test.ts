@@ -71,10 +71,10 @@ describe("chords", () => {
 
   test("readings go with a chord one is not sure of", () => {
     chooseChord(firstOf(section().chords).id);
-    put(data(), "Am7", "instead", ["Am7", "C6"]);
+    put(data(), "Am7", "instead", { readings: ["Am7", "C6"] });
     expect(chordsNow("s1")[0]).toMatchObject({ symbol: "Am7", readings: ["Am7", "C6"] });
     chooseChord(lastOf(section().chords).id);
-    put(data(), "D6", "after", ["D6", "Bm7"]);
+    put(data(), "D6", "after", { readings: ["D6", "Bm7"] });
     expect(chordsNow("s1").at(-1)).toMatchObject({ symbol: "D6", readings: ["D6", "Bm7"], start: 7680 });
   });
 

@@ -5,4 +5,4 @@ export { legendOf as legend } from "../files/notation/percussion";
 export { writtenKey, writtenSymbol } from "../files/notation/reading";
 export { LAYOUTS } from "../files/notation/slashes";
 export { staffStep, TOP_LINE, voicesIn } from "../files/notation/staff";
-export { tablature } from "../files/notation/tab";
+export { tablatureAt as tablature } from "../files/notation/tab";

@@ -1,32 +1,52 @@
 import { sure } from "../base/list";
 import { pitchMidi } from "../theory/pitch/pitch";
+import type { Ticks } from "../theory/time/meter";
 import type { CompChord } from "./comp/kind";
 import { COMP_KINDS } from "./comp/kinds";
 import { withFeel } from "./comp/feel";
 import { sectionMeter } from "./document";
 import { playingOf } from "./playing";
+import { layoutIn, withStrokes, type StrokesByChord } from "./layouts";
 import type { Note, Part, Pass, PlayingOf, Section, Song } from "./schema";
 
 /** The chords of a section as a part voices them, in order. */
 export const voicedChords = (section: Pick<Section, "chords">, part: string, pass?: Pass): CompChord[] =>
   section.chords.flatMap((event) => {
-    const pitches = pass?.voicings?.[part]?.[event.id] ?? event.voicings?.[part]?.pitches;
-    if (!pitches?.length) return [];
+    const own = pass?.voicings?.[part]?.[event.id];
+    const layout = own ? layoutIn(own) : event.voicings?.[part];
+    if (!layout?.pitches.length) return [];
     return [
       {
         id: event.id,
         start: event.start,
         duration: event.duration,
-        pitches: pitches.map((name) => ({ midi: pitchMidi(name), name })).sort((a, b) => a.midi - b.midi),
+        pitches: layout.pitches.map((name) => ({ midi: pitchMidi(name), name })).sort((a, b) => a.midi - b.midi),
       },
     ];
   });
 
+/** Strokes of the chords that a part plays in its own way. */
+const strokesOf = (section: Pick<Section, "chords">, part: string, pass?: Pass): StrokesByChord =>
+  new Map(
+    section.chords.flatMap((event) => {
+      const own = pass?.voicings?.[part]?.[event.id];
+      const strokes = (own && layoutIn(own).strokes) ?? event.voicings?.[part]?.strokes;
+      return strokes?.length ? [[event.id, { start: event.start, strokes }] as const] : [];
+    }),
+  );
+
 /** The part whose voicings a linked part plays. */
 export const voicesOf = (part: Part): string => part.link?.from ?? part.id;
 
-/** What a linked part plays in a section, with the chord each note comes from. */
-export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pass): { note: Note; chordId: string }[] {
+/** A note of a linked part, the chord it comes from, and the stroke it belongs to where it does not begin there. */
+export interface LinkedNote {
+  note: Note;
+  chordId: string;
+  stroke?: Ticks;
+}
+
+/** What a linked part plays in a section. */
+export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pass): LinkedNote[] {
   return derived(song, section, part, { playing: playingOf(part, "comp", { section, pass }), pass });
 }
 
@@ -34,8 +54,8 @@ function derived(
   song: Song,
   section: Section,
   part: Part,
-  { playing, pass }: { playing: PlayingOf<"comp">; pass?: Pass | undefined },
-): { note: Note; chordId: string }[] {
+  { playing, pass, held }: { playing: PlayingOf<"comp">; pass?: Pass | undefined; held?: true },
+): LinkedNote[] {
   const link = sure(part.link);
   const kind = sure(COMP_KINDS.find((k) => k.id === (link.kind === "block" ? link.kind : (playing.kind ?? link.kind))));
   // Block chords are laid out by the voicing path and stored as notes.
@@ -62,13 +82,15 @@ function derived(
     playing,
   });
   const counts = new Map<string, number>();
-  return withFeel(raw, playing)
+  const struck = held ? raw : withStrokes(raw, strokesOf(section, part.id, pass));
+  return withFeel(struck, playing)
     .filter((n) => n.midi >= 0 && n.midi <= 127)
-    .map(({ chord, start, duration, name, velocity, offset, swell }) => {
+    .map(({ chord, start, duration, name, velocity, offset, swell, stroke }): LinkedNote => {
       const i = counts.get(chord) ?? 0;
       counts.set(chord, i + 1);
       return {
         chordId: chord,
+        ...(stroke === undefined || stroke === start ? {} : { stroke }),
         note: {
           id: `${chord}.${i}`,
           start,
@@ -88,4 +110,4 @@ function derived(
  * nothing of its own.
  */
 export const linkedHarmony: typeof linkedNotes = (song, section, part, pass) =>
-  sure(part.link).from ? [] : derived(song, section, part, { playing: {}, pass });
+  sure(part.link).from ? [] : derived(song, section, part, { playing: {}, pass, held: true });

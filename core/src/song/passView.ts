@@ -3,6 +3,7 @@ import { produce } from "immer";
 import { keyName, transposeKey } from "../theory/pitch/key";
 import { passOf, sectionKey, sectionOf } from "./document";
 import { moveMaterial, moving, type Material, type Moving } from "./edits/moving";
+import { layoutIn } from "./layouts";
 import { withOwnBars } from "./place";
 import { playingOver } from "./playing";
 import { LIMITS, type Pass, type Playing, type Section, type Song } from "./schema";
@@ -21,7 +22,11 @@ export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving; 
   const home = sectionKey(song, section);
   const away = transposeKey(home, pass.transpose);
   const id = `${keyName(home)} ${pass.transpose}`;
-  return { there: moving(home, away, pass.transpose), back: moving(away, home, -pass.transpose), id };
+  return {
+    there: { ...moving(home, away, pass.transpose), shapes: "hand" },
+    back: { ...moving(away, home, -pass.transpose), shapes: "hand" },
+    id,
+  };
 }
 
 type Lists = Section["chords"] | Section["groove"] | Section["notes"][string];
@@ -87,8 +92,8 @@ function voicedIn(section: Section, { voicings }: Pass): Section {
   if (!voicings) return section;
   const chords = section.chords.map((chord) => {
     const own = Object.entries(voicings).flatMap(([part, layouts]) => {
-      const pitches = layouts[chord.id];
-      return pitches ? [[part, { pitches }] as const] : [];
+      const layout = layouts[chord.id];
+      return layout ? [[part, layoutIn(layout)] as const] : [];
     });
     return own.length ? { ...chord, voicings: { ...chord.voicings, ...Object.fromEntries(own) } } : chord;
   });

@@ -1,6 +1,7 @@
 import { sameEntries, sure } from "../base/list";
 import type { Ticks } from "../theory/time/meter";
 import { passOf, sectionMeter, sectionOf } from "./document";
+import { beginningAt } from "./layouts";
 import type { ChordEvent, Pass, Section, Song } from "./schema";
 
 /** A section, or one pass of it in the form. */
@@ -59,7 +60,7 @@ export function cutChord(chord: ChordEvent, from: Ticks, to: Ticks): ChordEvent[
   if (end <= start) return [];
   return start === chord.start && end === chord.start + chord.duration
     ? [chord]
-    : [{ ...chord, start, duration: end - start }];
+    : [{ ...beginningAt(chord, start), duration: end - start }];
 }
 
 /** What of chords, drums and notes lies in a stretch of bars. */

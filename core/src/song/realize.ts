@@ -7,7 +7,7 @@ import { sectionTempo } from "./document";
 import { echoNotes } from "./echo";
 import { atVelocity, frameOf, louderBy, playedAt, type Frame } from "./frame";
 import { realizedHits } from "./hits";
-import { linkedHarmony, linkedNotes } from "./linked";
+import { linkedHarmony, linkedNotes, type LinkedNote } from "./linked";
 import { passPlace, placeKey, sectionPlace, type Place } from "./place";
 import type { RealizedChord, RealizedHit, RealizedNote, RealizedSection, RealizedSong } from "./realized";
 import type { Note, Part, Song } from "./schema";
@@ -98,7 +98,13 @@ export function joinPasses(song: Song, passes: readonly RealizedSong[]): Realize
     whole.chords.push(...real.chords.map(moved));
     whole.hits.push(...real.hits.map(played));
     real.parts.forEach((part, p) =>
-      nth(whole.parts, p).notes.push(...part.notes.map((n) => ({ ...played(n), playedEnd: n.playedEnd + at }))),
+      nth(whole.parts, p).notes.push(
+        ...part.notes.map((n) => ({
+          ...played(n),
+          playedEnd: n.playedEnd + at,
+          ...(n.stroke === undefined ? {} : { stroke: n.stroke + at }),
+        })),
+      ),
     );
   }
   for (const part of whole.parts) part.notes.sort((a, b) => a.start - b.start || a.midi - b.midi);
@@ -157,13 +163,14 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
     played: playedAt(frame, frame.swing),
   };
   const out: RealizedNote[] = [];
-  for (const { note, chordId } of writtenNotes(song, frame, part, harmony)) {
+  for (const { note, chordId, stroke } of writtenNotes(song, frame, part, harmony)) {
     const reachesBack = note.start < 0 && from === 0;
     if ((note.start < from && !reachesBack) || note.start >= to) continue;
     const midi = pitchMidi(note.pitch) + semitones;
     if (midi < 0 || midi > 127) continue;
     const real = realizedNote(note, midi, ways);
     if (chordId) real.chordId = chordId;
+    if (stroke !== undefined) real.stroke = stroke - from;
     out.push(real);
   }
   return out.sort((a, b) => a.start - b.start || a.midi - b.midi);
@@ -175,7 +182,7 @@ function writtenNotes(
   { section, pass }: Frame,
   part: Part,
   harmony: boolean,
-): { note: Note; chordId?: string }[] {
+): (Pick<LinkedNote, "note"> & Partial<LinkedNote>)[] {
   if (part.link) return (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass);
   const own = part.echoes === undefined ? (section.notes[part.id] ?? []) : echoNotes(song, section, part, pass);
   return own.map((note) => ({ note }));

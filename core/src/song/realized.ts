@@ -55,6 +55,8 @@ export interface RealizedNote {
   lyrics?: readonly string[];
   /** The chord event a derived note comes from. */
   chordId?: string;
+  /** Where the stroke began to which it belongs, where it comes later than that. */
+  stroke?: Ticks;
   /** Rises out of silence over its whole length. */
   swell?: boolean;
 }

@@ -337,7 +337,7 @@ describe("how a part plays in a pass", () => {
         },
       });
       expect(pinned.sections).toEqual(shell.sections);
-      expect(Object.values(sure(sure(nth(pinned.form, 2).voicings).keys))[0]).toEqual(["C3", "E4"]);
+      expect(Object.values(sure(sure(nth(pinned.form, 2).voicings).keys))[0]).toEqual({ pitches: ["C3", "E4"] });
       const back = must(
         applyEdit(
           shell,

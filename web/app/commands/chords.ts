@@ -3,19 +3,21 @@ import {
   type ChordEvent,
   type Edit,
   firstOf,
+  type HeldShape,
   Meter,
   type Midi,
   type Part,
   Pitch,
   type Section,
   type Song,
+  type Ticks,
   Voicing,
 } from "../../../core/src/index";
 import { soundNote } from "../audio/sound";
 import type { SectionData } from "../store/sectionData";
 import { chooseChord, useSelection } from "../store/selection";
 import { edit, sectionNow, songNow } from "../store/song";
-import { voicePartOf } from "./voicings";
+import { soundPitches, voicePartOf } from "./voicings";
 
 /** In place of the chord in focus, or after it. */
 export type Where = "instead" | "after";
@@ -33,24 +35,47 @@ export function afterText({ section: { chords } }: SectionData, focus: string | 
 /** Where chords are put: a section and its meter. */
 type Placed = Pick<SectionData, "meter"> & { section: Pick<SectionData["section"], "id"> };
 
+/** What is put beside a symbol: other readings, how long it lasts, and how hands played it for a part. */
+export interface PutWith {
+  readings?: string[] | undefined;
+  length?: Ticks | undefined;
+  played?: { part: string; pitches: string[]; shape?: HeldShape } | undefined;
+}
+
 /** The edit that puts a chord into the section. */
-export function putEdit(data: Placed, symbol: string, where: Where, readings?: string[]): Edit {
+export function putEdit(data: Placed, symbol: string, where: Where, more: PutWith = {}): Edit {
+  const { readings, length = data.meter.bar, played } = more;
   const section = data.section.id;
   const chords = chordsNow(section);
   const event = chords.find((c) => c.id === useSelection.getState().chord);
-  const more = readings?.length ? { readings } : {};
   if (event && where === "instead") {
-    const renamed: Edit = { do: "setChord", section, chord: event.id, symbol };
-    return readings?.length
-      ? { do: "all", label: "chord", edits: [renamed, { do: "setReadings", section, chord: event.id, readings }] }
-      : renamed;
+    const chord = { section, chord: event.id };
+    const edits: Edit[] = [
+      { do: "setChord", ...chord, symbol },
+      ...(readings?.length ? [{ do: "setReadings" as const, ...chord, readings }] : []),
+      ...(played ? [{ do: "pinVoicing" as const, ...chord, ...played }] : []),
+    ];
+    return edits.length === 1 ? firstOf(edits) : { do: "all", label: "chord", edits };
   }
+  const layout = played && {
+    pitches: played.pitches,
+    pinned: true,
+    ...(played.shape ? { shape: played.shape } : {}),
+  };
   const into = (from: number, to: number): Edit => ({
     do: "setChords",
     section,
     from,
     to,
-    chords: [{ start: from, duration: to - from, symbol, ...more }],
+    chords: [
+      {
+        start: from,
+        duration: to - from,
+        symbol,
+        ...(readings?.length ? { readings } : {}),
+        ...(played && layout ? { voicings: { [played.part]: layout } } : {}),
+      },
+    ],
   });
   if (event && event !== chords.at(-1)) {
     const half = Math.round(event.duration / 2 / Meter.SIXTEENTH) * Meter.SIXTEENTH;
@@ -58,17 +83,18 @@ export function putEdit(data: Placed, symbol: string, where: Where, readings?: s
   }
   // At the end: the first bar that has no chord yet.
   const end = chords.length ? Math.max(...chords.map((c) => c.start + c.duration)) : 0;
-  const start = Math.ceil(end / data.meter.bar) * data.meter.bar;
-  return into(start, start + data.meter.bar);
+  const start = length < data.meter.bar ? end : Math.ceil(end / data.meter.bar) * data.meter.bar;
+  return into(start, start + length);
 }
 
 /** Puts a chord into the section, moves the focus to it, and lets it sound. */
-export function put(data: SectionData, symbol: string, where: Where, readings?: string[]): boolean {
+export function put(data: SectionData, symbol: string, where: Where, more: PutWith = {}): boolean {
   const before = new Set(chordsNow(data.section.id).map((c) => c.id));
-  if (!edit(putEdit(data, symbol, where, readings))) return false;
+  if (!edit(putEdit(data, symbol, where, more))) return false;
   const fresh = chordsNow(data.section.id).find((c) => !before.has(c.id));
   if (fresh) chooseChord(fresh.id);
-  soundChord(symbol);
+  if (more.played) soundPitches(more.played.part, more.played.pitches);
+  else soundChord(symbol);
   return true;
 }
 

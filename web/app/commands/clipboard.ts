@@ -3,7 +3,7 @@ import { Clip, type Edit, type Note, Song, sure, Text, type Ticks } from "../../
 import { usePlayback } from "../store/playback";
 import { chooseNotes } from "../store/selection";
 import { sectionNow, songNow, useSong } from "../store/song";
-import { removeNotes, type NotePlace } from "./notes";
+import { addVoices, isVoices, notesNow, removeNotes, type NotePlace } from "./notes";
 import { tell } from "../store/notice";
 import { tellUndoable } from "./undoable";
 
@@ -87,6 +87,16 @@ export function addCopies(
   place: NotePlace,
   notes: readonly { id: string; start?: Ticks | undefined; pitch?: string | undefined }[],
 ): boolean {
+  if (isVoices(Song.part(songNow(), place.part))) {
+    const now = notesNow(place);
+    const doubled = notes.flatMap(({ id, start, pitch }) => {
+      const note = now.find((n) => n.id === id);
+      return note ? [{ start: start ?? note.start, pitch: pitch ?? note.pitch, duration: note.duration }] : [];
+    });
+    const added = addVoices(place, doubled);
+    if (added.length) chooseNotes(place.part, added);
+    return added.length > 0;
+  }
   const stored = storedIn(place);
   const copies = notes.flatMap(({ id, start, pitch }) => {
     const note = stored.find((n) => n.id === id);

@@ -15,6 +15,8 @@ interface PreferencesState {
   /** Time grid of notes, and steps of the drum grid. */
   grid: Ticks;
   drumGrid: Ticks;
+  /** Whether a voice of a chord is changed every time its chord is struck, or in one stroke. */
+  voicesOf: "chord" | "stroke";
   /** Note names instead of roles. */
   names: boolean;
   /** Show the parts as notes on staves, and those as the player of a transposing instrument reads them. */
@@ -39,6 +41,7 @@ const initial = (): PreferencesState => ({
   snap: "chord",
   grid: Meter.EIGHTH,
   drumGrid: Meter.SIXTEENTH,
+  voicesOf: "chord",
   names: false,
   notation: false,
   written: false,

@@ -1,11 +1,14 @@
 import FormControl from "react-bootstrap/FormControl";
 import { useState } from "react";
-import { Frets, Key, Pitch, sure } from "../../../core/src/index";
+import { Frets, Key, Pitch } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
 import { NumberBox } from "../../kit/NumberBox";
 import { Refused } from "../../kit/Refused";
 import { Select } from "../../kit/Select";
+import { around, NAME_ONLY, NEW_PART } from "./hands";
 import { Named } from "./Named";
+import { tuningOf, useNeck } from "./useNeck";
 import { Button } from "../../kit/Button";
 
 const SHOWN = 5;
@@ -13,17 +16,14 @@ const HIGHEST_POSITION = 12;
 
 /** A shape on guitar, ukulele or bass: clicked on the neck or typed, with capo and any tuning. */
 export function FretEntry({ data }: { data: SectionData }) {
-  const [tuningId, setTuningId] = useState("guitar");
-  const [ownTuning, setOwnTuning] = useState<string | null>(null);
-  const [capo, setCapo] = useState(0);
+  const neck = useNeck(data);
+  const { strings, capo, tuning, target } = neck;
   const [text, setText] = useState("x32010");
-  const known = sure(Frets.TUNINGS.find((t) => t.id === tuningId));
-  const tuning = ownTuning === null ? null : Frets.parseTuning(ownTuning, known.strings);
-  const strings = tuning?.ok ? tuning.value : known.strings;
+  const chord = useSelection((s) => s.chord);
   const frets = Frets.parse(text);
   const shape = frets.ok && frets.value.length === strings.length ? frets.value : strings.map(() => null);
   const named = frets.ok
-    ? Frets.readings({ frets: frets.value, tuning: strings, capo, key: Key.name(data.key) })
+    ? Frets.readings({ frets: frets.value, tuning: strings, capo, key: Key.name(data.key), ...around(data, chord) })
     : frets;
   const refused = [tuning, named].find((read) => read && !read.ok);
   const problem = refused && !refused.ok ? refused.error : null;
@@ -38,10 +38,9 @@ export function FretEntry({ data }: { data: SectionData }) {
     setText(next.map((f) => (f === null ? "x" : String(f))).join(next.some((f) => f !== null && f > 9) ? " " : ""));
   };
   const setKnown = (id: string) => {
-    setTuningId(id);
-    setOwnTuning(null);
+    neck.setKnown(id);
     setText(
-      sure(Frets.TUNINGS.find((t) => t.id === id))
+      tuningOf(id)
         .strings.map(() => "x")
         .join(""),
     );
@@ -51,48 +50,82 @@ export function FretEntry({ data }: { data: SectionData }) {
       <div className="controls">
         <Select
           label="Instrument and tuning"
-          value={tuningId}
+          value={neck.known.id}
           choices={Frets.TUNINGS.map((t) => [t.id, t.title])}
           set={setKnown}
         />
         <label>
           <span className="muted">capo</span>
-          <NumberBox label="Capo" min={0} max={12} value={capo} set={setCapo} />
+          <NumberBox label="Capo" min={0} max={12} value={capo} set={neck.setCapo} />
         </label>
+        <Select
+          label="For whom the shape is"
+          text="for"
+          value={target}
+          choices={[
+            ...neck.parts.map((p) => [p.id, p.name] as const),
+            [NEW_PART, `a new part, ${neck.player.name}`],
+            [NAME_ONLY, "its name alone"],
+          ]}
+          set={neck.setTarget}
+        />
       </div>
-      <div className="controls">
-        <label>
-          <span className="muted">tuning</span>
-          <FormControl
-            bsPrefix="field"
-            value={ownTuning ?? strings.map(Pitch.note).join(" ")}
-            className="tuning"
-            spellCheck={false}
-            onChange={(e) => setOwnTuning(e.target.value)}
-            title="Strings as text, lowest drawn string first: D A D F# A D, or with octaves D2 A2 …"
-          />
-        </label>
-        <label>
-          <span className="muted">frets</span>
-          <FormControl
-            bsPrefix="field"
-            value={text}
-            className="frets"
-            spellCheck={false}
-            aria-label="Frets"
-            onChange={(e) => setText(e.target.value)}
-          />
-        </label>
-      </div>
+      <StringFields neck={neck} text={text} setText={setText} />
       <NeckGrid strings={strings} shape={shape} setFret={setFret} />
       {problem && <Refused problem={problem} />}
       {named.ok && (
         <>
           <p className="played-notes">{Pitch.typeset(named.value.pitches.join("  "))}</p>
-          <Named data={data} readings={named.value.sounding} {...(capo ? { shape: named.value.shape } : {})} />
+          <Named
+            data={data}
+            readings={named.value.sounding}
+            {...(capo ? { shape: named.value.shape } : {})}
+            done={neck.goOn}
+            hands={{
+              target,
+              pitches: [...named.value.pitches].sort((a, b) => Pitch.midi(a) - Pitch.midi(b)),
+              neck: { frets: shape, capo, strings, ...neck.player },
+            }}
+          />
         </>
       )}
     </>
+  );
+}
+
+interface FieldProps {
+  neck: ReturnType<typeof useNeck>;
+  text: string;
+  setText(text: string): void;
+}
+
+/** Tuning and frets as text. */
+function StringFields({ neck, text, setText }: FieldProps) {
+  return (
+    <div className="controls">
+      <label>
+        <span className="muted">tuning</span>
+        <FormControl
+          bsPrefix="field"
+          value={neck.typed ?? neck.strings.map(Pitch.note).join(" ")}
+          className="tuning"
+          spellCheck={false}
+          onChange={(e) => neck.setTyped(e.target.value)}
+          title="Strings as text, lowest drawn string first: D A D F# A D, or with octaves D2 A2 …"
+        />
+      </label>
+      <label>
+        <span className="muted">frets</span>
+        <FormControl
+          bsPrefix="field"
+          value={text}
+          className="frets"
+          spellCheck={false}
+          aria-label="Frets"
+          onChange={(e) => setText(e.target.value)}
+        />
+      </label>
+    </div>
   );
 }
 

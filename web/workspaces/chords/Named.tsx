@@ -1,10 +1,14 @@
+import { useState } from "react";
 import Table from "react-bootstrap/Table";
-import { Chord, firstOf, type Reading } from "../../../core/src/index";
-import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
+import { Chord, type Reading } from "../../../core/src/index";
+import { afterText, type Where } from "../../app/commands/chords";
+import { soundPitches } from "../../app/commands/voicings";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
 import { ChordName } from "../../kit/ChordName";
+import { Select } from "../../kit/Select";
 import { percent } from "../../kit/texts";
+import { putPlayed, voiceFor, type Hands } from "./hands";
 import { Button } from "../../kit/Button";
 
 /** Readings that are shown: the first three, then those that are likely enough. */
@@ -26,14 +30,31 @@ export function readingText(r: Reading): string {
     .join(", ");
 }
 
-/** Readings of some notes; one is chosen and put into the section, or all are kept until later. */
-export function Named({ data, readings, shape }: { data: SectionData; readings: Reading[]; shape?: Reading[] }) {
+interface Props {
+  data: SectionData;
+  readings: Reading[];
+  /** Readings of the shape as if there were no capo. */
+  shape?: Reading[];
+  hands: Hands;
+  /** What is to be done when the chord is put. */
+  done?(): void;
+}
+
+/** Readings of what hands played: one is put into the section with its notes, or all are kept until later. */
+export function Named({ data, readings, shape, hands, done }: Props) {
   const focus = useSelection((s) => s.chord);
-  const [first] = readings;
+  const [bars, setBars] = useState(1);
+  const [chosen, choose] = useState<string | null>(null);
+  const first = readings.find((r) => r.symbol === chosen) ?? readings[0];
   if (!first) return null;
   const event = data.section.chords.find((c) => c.id === focus);
   const places: [Where, string][] = [["after", afterText(data, focus)]];
-  if (event) places.unshift(["instead", `in place of ${event.symbol}`]);
+  if (event) places.push(["instead", `in place of ${event.symbol}`]);
+  const length = Math.round(bars * data.meter.bar);
+  const go = (where: Where, unsure: Reading[] = []) => {
+    const others = unsure.length ? { readings: unsure.slice(0, KEPT).map((r) => r.symbol) } : {};
+    if (putPlayed(data, { symbol: first.symbol, where, hands }, { length, ...others })) done?.();
+  };
   return (
     <div className="named">
       {shape?.[0] && (
@@ -49,7 +70,14 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
             .map((r, i) => (
               <tr key={r.symbol + String(r.rootless)}>
                 <th scope="row">
-                  <Button title="Hear it" onClick={() => soundChord(r.symbol)}>
+                  <Button
+                    title="Put it under this name"
+                    aria-pressed={r === first}
+                    onClick={() => {
+                      choose(r.symbol);
+                      soundPitches(voiceFor(data, hands), hands.pitches);
+                    }}
+                  >
                     <ChordName symbol={r.symbol} />
                   </Button>
                   <span className="small"> {readingText(r)}</span>
@@ -62,9 +90,22 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
             ))}
         </tbody>
       </Table>
+      <div className="put-row">
+        <Select
+          label="How long it lasts"
+          text="for"
+          value={bars}
+          choices={[
+            [0.5, "half a bar"],
+            [1, "a bar"],
+            [2, "two bars"],
+          ]}
+          set={setBars}
+        />
+      </div>
       {places.map(([where, text], i) => (
         <div key={where} className="put-row">
-          <Button className={i === 0 ? "primary" : ""} onClick={() => put(data, first.symbol, where)}>
+          <Button className={i === 0 ? "primary" : ""} onClick={() => go(where)}>
             Put <ChordName symbol={first.symbol} /> {text}
           </Button>
         </div>
@@ -73,14 +114,7 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
         <div className="put-row">
           <Button
             title="The chord is written with all its readings; you decide later"
-            onClick={() =>
-              put(
-                data,
-                first.symbol,
-                firstOf(places)[0],
-                readings.slice(0, KEPT).map((r) => r.symbol),
-              )
-            }
+            onClick={() => go("after", readings)}
           >
             not sure: keep the readings with it
           </Button>

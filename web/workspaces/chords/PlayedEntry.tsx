@@ -1,15 +1,16 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Chord, firstOf, Key, Pitch } from "../../../core/src/index";
 import { soundNote } from "../../app/audio/sound";
-import { put } from "../../app/commands/chords";
 import { useVoicePart } from "../../app/commands/voicings";
 import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "../../app/input/played";
 import { usePreferences } from "../../app/store/preferences";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
+import { around, NAME_ONLY, partsFor, putPlayed, type Hands } from "./hands";
 import { Named } from "./Named";
 import { ComputerKeys } from "../../kit/ComputerKeys";
 import { Button } from "../../kit/Button";
+import { Select } from "../../kit/Select";
 
 /** Keys join the chord that is collected, while it lasts; each sounds. */
 function useCollecting(part: string): void {
@@ -36,11 +37,13 @@ export function PlayedEntry({ data }: { data: SectionData }) {
   const part = useVoicePart(data.song)?.id ?? firstOf(data.song.parts).id;
   useCollecting(part);
   const names = notes.map((m) => Key.spell(m, data.key));
-  // It goes behind the chosen chord, or at the end: what stands there helps to name it.
-  const before = (data.section.chords.find((c) => c.id === chord) ?? data.section.chords.at(-1))?.symbol;
+  const [target, setTarget] = useState<string | null>(null);
+  const parts = partsFor(data.song, "keys");
+  const meant = target ?? parts.find((p) => p.id === part)?.id ?? NAME_ONLY;
+  const hands: Hands = { target: meant, pitches: names };
   const readings =
     notes.length > 1
-      ? Chord.identify({ pitches: names, key: Key.name(data.key), soundsOnly: true, ...(before ? { before } : {}) })
+      ? Chord.identify({ pitches: names, key: Key.name(data.key), soundsOnly: true, ...around(data, chord) })
       : [];
   // With the computer's keys on, Enter puts the chord that was played.
   useEffect(() => {
@@ -54,7 +57,7 @@ export function PlayedEntry({ data }: { data: SectionData }) {
         return;
       e.preventDefault();
       e.stopPropagation();
-      if (put(data, readings[0].symbol, "after")) clearPlayed();
+      if (putPlayed(data, { symbol: readings[0].symbol, where: "after", hands })) clearPlayed();
     };
     window.addEventListener("keydown", onEnter, true);
     return () => window.removeEventListener("keydown", onEnter, true);
@@ -70,6 +73,13 @@ export function PlayedEntry({ data }: { data: SectionData }) {
         <Button disabled={!notes.length} onClick={clearPlayed}>
           clear
         </Button>
+        <Select
+          label="For whom it is played"
+          text="for"
+          value={meant}
+          choices={[...parts.map((p) => [p.id, p.name] as const), [NAME_ONLY, "its name alone"]]}
+          set={setTarget}
+        />
       </div>
       {playIn && (
         <p className="small">
@@ -81,7 +91,7 @@ export function PlayedEntry({ data }: { data: SectionData }) {
       <p className="played-notes" aria-live="polite">
         {names.length ? Pitch.typeset(names.join("  ")) : "No notes yet."}
       </p>
-      <Named data={data} readings={readings} />
+      <Named data={data} readings={readings} hands={hands} done={clearPlayed} />
     </>
   );
 }

@@ -26,6 +26,7 @@ import { HearTake } from "../../kit/HearTake";
 import { LaidOutAnew } from "../../kit/LaidOutAnew";
 import { InPlace } from "../../kit/InPlace";
 import { oneDecimal, typedPitch } from "../../kit/texts";
+import { HandMade } from "./HandMade";
 import { HandsOf, NeckOf } from "./Held";
 import { Toggle } from "../../kit/Toggle";
 import { Button } from "../../kit/Button";
@@ -134,6 +135,7 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
         <WantedEnd text="lowest" label="Wanted lowest note" pitch={own?.bottom} commit={(t) => setEnd("bottom", t)} />
       </div>
       <MissedTop top={voicing.tops[event.id]} />
+      <HandMade data={data} part={part} chord={event.id} />
       {held.by === "hands" && (
         <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />
       )}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type CapoChoice, Frets, Instrument, type Part, Pitch } from "../../../core/src/index";
+import { type CapoChoice, Frets, Instrument, type Part, Pitch, Song, sure, Voicing } from "../../../core/src/index";
 import { setVoicing } from "../../app/commands/voicings";
 import type { SectionData } from "../../app/store/sectionData";
 import { say } from "../../app/store/song";
@@ -49,6 +49,7 @@ export function Neck({ data, part }: { data: SectionData; part: Part }) {
           strings <InPlace label="Tuning, lowest drawn string first" value={tuning.join(" ")} commit={setTuning} />
         </span>
       </div>
+      <Unheld data={data} part={part} />
       {choices && (
         <ol className="choices" aria-label="Capos">
           {choices.slice(0, SHOWN).map((c) => (
@@ -66,5 +67,20 @@ export function Neck({ data, part }: { data: SectionData; part: Part }) {
         </ol>
       )}
     </>
+  );
+}
+
+/** Layouts that hands have made and that cannot be held with these strings and this capo. */
+function Unheld({ data: { song }, part }: { data: SectionData; part: Part }) {
+  const list = Voicing.unheld(song, part);
+  if (!list.length) return null;
+  const places = list.map(({ section, chord, bar }) => {
+    const { name } = sure(Song.section(song, section));
+    return `${Pitch.typeset(chord.symbol)} in bar ${bar} of ${name}`;
+  });
+  return (
+    <p className="small problem flush" role="status">
+      Kept with their notes, but not to be held with this capo and these strings: {places.join(", ")}.
+    </p>
   );
 }

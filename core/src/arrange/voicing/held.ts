@@ -30,7 +30,8 @@ export function heldSpace(
     return column?.candidates.find((v) => v.pitches.join() === text);
   };
   for (const [i, pitches] of Object.entries(held))
-    if (!free.ok || !find(free.value.columns[Number(i)], pitches)) pins[Number(i)] = [...pitches];
+    if (!free.ok || options.shapes?.[Number(i)] || !find(free.value.columns[Number(i)], pitches))
+      pins[Number(i)] = [...pitches];
   // A layout that the options would not have found is put in place of those they find.
   const base = Object.keys(pins).length ? voicingSpace(chords, { ...rest, pins }) : free;
   if (!base.ok) return base;

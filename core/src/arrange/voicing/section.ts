@@ -100,12 +100,14 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
   if (!section || !part) return noPlace(sectionId, partId);
   const events = section.chords.filter((event) => chordOf(event.symbol));
   const pins: Record<number, PitchName[]> = {};
+  const shapes: NonNullable<PathOptions["shapes"]> = {};
   const outer: NonNullable<PathOptions["outer"]> = {};
   const tune = part.link?.top;
   events.forEach((e, i) => {
     const v = e.voicings?.[partId];
     // A pinned chord keeps its name and its layout.
     if (v && (v.pinned || e.pinned)) pins[i] = v.pitches;
+    if (pins[i] && v?.shape) shapes[i] = v.shape;
     const top = v?.top ?? (tune ? tuneOver(section, tune, e)?.pitch : undefined);
     const wanted = given({ top, bottom: v?.bottom });
     if (Object.keys(wanted).length) outer[i] = wanted;
@@ -115,7 +117,7 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
   return ok({
     ids: events.map((e) => e.id),
     symbols: events.map((e) => e.symbol),
-    options: { ...partOptions(song, part, section), pins, outer },
+    options: { ...partOptions(song, part, section), pins, outer, ...(Object.keys(shapes).length ? { shapes } : {}) },
     ...(layout.length ? { onto: { symbol: sure(sure(way).symbol), pitches: layout } } : {}),
   });
 }

@@ -7,7 +7,7 @@ import type { Neck } from "../../theory/instrument/fretboard";
 import { shapeOf } from "../../theory/instrument/fretboard";
 import { handStrain } from "../../theory/instrument/hands";
 import { instrumentOf, midiRange, type Instrument, type WithInstruments } from "../../theory/instrument/instruments";
-import type { Profile } from "../../song/schema";
+import type { HeldShape, Profile } from "../../song/schema";
 import { weightsWith, type Judge, type TopShape, type Weights } from "./cost";
 import type { RawVoicing, VoicingLimits, VoicingStyle } from "./style";
 import { VOICING_STYLES } from "./styles";
@@ -41,6 +41,8 @@ export interface PathOptions {
   tuning?: PitchName[];
   /** Fixed voicings by index of the chord. */
   pins?: Record<number, PitchName[]>;
+  /** How fixed voicings are held on a neck, where that is known, by index of the chord. */
+  shapes?: Record<number, HeldShape>;
   /** Wanted top and lowest notes by index of the chord. */
   outer?: Record<number, { top?: PitchName; bottom?: PitchName }>;
 }

@@ -5,6 +5,8 @@ import { mod, pitchMidi, type Midi, type PitchName } from "../../theory/pitch/pi
 import { bassPc, chordSymbol, type Chord } from "../../theory/chord/chord";
 import type { Neck } from "../../theory/instrument/fretboard";
 import { shapeOf } from "../../theory/instrument/fretboard";
+import type { HeldShape } from "../../song/schema";
+import { heldAs } from "./strung";
 import { handStrain } from "../../theory/instrument/hands";
 import { midiRange } from "../../theory/instrument/instruments";
 import type { BoundedLattice } from "../../search/onward";
@@ -33,8 +35,10 @@ export interface VoicingSpace {
 const BASS_OCTAVE: Midi = 28;
 
 /** A pinned layout as it is, with its shape where it has one. */
-function pinnedLayout(pin: readonly PitchName[], neck: Neck | undefined): RawVoicing {
+function pinnedLayout(pin: readonly PitchName[], neck: Neck | undefined, held: HeldShape | undefined): RawVoicing {
   const pitches = pin.map(pitchMidi).sort((a, b) => a - b);
+  const asHeld = neck && held ? heldAs(neck, pitches, held) : null;
+  if (asHeld) return { pitches, missing: 0, doubling: 0, shape: asHeld };
   const shape = neck ? shapeOf(neck, pitches, { highest: 24, span: 24, reach: 999, fingers: 9, muted: 9 }) : null;
   return { pitches, missing: 0, doubling: 0, ...(shape ? { shape } : {}) };
 }
@@ -126,19 +130,21 @@ function columnMaker(s: Setting, kept: Kept): (i: number, chord: Chord) => Colum
   const layouts = layoutsInStyle(s);
   const laidOut = (
     chord: Chord,
-    pin: readonly PitchName[] | undefined,
+    { pin, held }: { pin: readonly PitchName[] | undefined; held: HeldShape | undefined },
     wish: { top?: PitchName; bottom?: PitchName } | undefined,
   ): LaidWays | null => {
-    if (pin) return { raw: [pinnedLayout(pin, s.neck)], fallback: false };
+    if (pin) return { raw: [pinnedLayout(pin, s.neck, held)], fallback: false };
     const wished = wish && withWishes(s, layouts, chord, wish);
     const laid = wished?.raw.length ? { raw: wished.raw, fallback: false } : anyLayouts(s, layouts, chord);
     return laid.raw.length ? { ...wished, ...laid } : null;
   };
   return (i, chord) => {
     const pin = s.options.pins?.[i];
+    const held = pin && s.options.shapes?.[i];
     const wish = pin ? undefined : s.options.outer?.[i];
-    const id = `${chordSymbol(chord)} ${pin?.join() ?? ""} ${wish?.bottom ?? ""} ${wish?.top ?? ""}`;
-    const laid = laidFor(kept, id, () => laidOut(chord, pin, wish));
+    const pinned = pin ? `${pin.join()} ${held ? `${held.capo}: ${held.frets.join()}` : ""}` : "";
+    const id = `${chordSymbol(chord)} ${pinned} ${wish?.bottom ?? ""} ${wish?.top ?? ""}`;
+    const laid = laidFor(kept, id, () => laidOut(chord, { pin, held }, wish));
     if (!laid) return null;
     const { raw: _, rough: __, ...became } = laid;
     return { chord, ...became, candidates: pricedFor(kept, id, () => priced(s, chord, laid)) };

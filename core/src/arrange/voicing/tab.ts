@@ -19,6 +19,17 @@ interface Hold {
 /** Ways looked at for one chord. */
 const MOST = 60;
 
+/** Notes where a shape that somebody wrote has them: no other way is looked for. */
+function heldThere(neck: Neck, pitches: readonly Midi[], strings: readonly number[]): Hold[] {
+  const places = pitches.map((midi, i) => ({
+    string: nth(strings, i),
+    fret: midi - nth(neck.strings, nth(strings, i)) - neck.capo,
+  }));
+  const frets = neck.strings.map((_, s) => places.find((p) => p.string === s)?.fret ?? null);
+  if (frets.some((f) => f !== null && f < 0)) return [];
+  return [{ places, position: holdShape(neck, frets)?.position ?? null, cost: 0 }];
+}
+
 /** All ways to place notes on strings of their own; at most the easiest sixty. */
 function holds(neck: Neck, pitches: readonly Midi[]): Hold[] {
   const strings = neck.strings.map((m) => m + neck.capo);
@@ -51,11 +62,19 @@ function holds(neck: Neck, pitches: readonly Midi[]): Hold[] {
 }
 
 /**
- * Strings and frets for a line or a row of chords: the hand moves as little as it can (exactly, by the lattice). Null
- * where notes cannot be played at once or lie off the neck.
+ * Strings and frets for a line or a row of chords: the hand moves as little as it can (exactly, by the lattice). Where
+ * strings are known, note by note, they are those. Null where notes cannot be played at once or lie off the neck.
  */
-export function tabOf(neck: Neck, moments: readonly (readonly Midi[])[]): (TabPlace[] | null)[] {
-  const columns = moments.map((pitches) => holds(neck, pitches));
+export function tabOf(
+  neck: Neck,
+  moments: readonly (readonly Midi[])[],
+  known: readonly (readonly number[] | null)[] = [],
+): (TabPlace[] | null)[] {
+  const columns = moments.map((pitches, i) => {
+    const strings = known[i];
+    const held = strings ? heldThere(neck, pitches, strings) : [];
+    return held.length ? held : holds(neck, pitches);
+  });
   const playable = columns.map((c, i) => ({ c, i })).filter(({ c }) => c.length);
   const path = cheapestPath({
     sizes: playable.map(({ c }) => c.length),

@@ -7,10 +7,11 @@ import { legendOf } from "../notation/percussion";
 import { engraveForm, type EngravedPass } from "../notation/engrave";
 import { writtenChord } from "../notation/reading";
 import { voicesIn, type EngravedChord } from "../notation/staff";
-import { tablature, type Tablature } from "../notation/tab";
+import { tablatureAt, type Tablature } from "../notation/tab";
 import { neckOf } from "../../theory/instrument/neck";
 import type { Neck } from "../../theory/instrument/fretboard";
 import { realize, type RealizedChord, type RealizedSection, type RealizedSong } from "../../song/realize";
+import type { Place } from "../../song/place";
 import type { Part, Song } from "../../song/schema";
 import { attributes, attributesKey, openLines, readingSigns } from "./attributes";
 import { harmony } from "./harmony";
@@ -51,7 +52,7 @@ export function writeMusicXml(song: Song): string {
     const instrument = instrumentOf(part.instrument, song);
     const { capo, tuning } = part.playing.voicing ?? {};
     const neck = (part.role !== "drums" && neckOf(instrument, capo, tuning)) || null;
-    const tabs = neck ? passes.value.map((p) => tablature(firstOf(p.staves), neck)) : [];
+    const tabs = passes.value.flatMap((p) => tablatureAt(song, passOfForm(p.pass), part, firstOf(p.staves)) ?? []);
     return [{ part, instrument, passes: passes.value, neck, tabs, drums }];
   });
   const upbeat = longestPickup(written);
@@ -71,6 +72,8 @@ export function writeMusicXml(song: Song): string {
     DOCTYPE,
   );
 }
+
+const passOfForm = (id: string): Place => ({ kind: "pass", id });
 
 const drumId = (i: number, k: number): string => `P${i + 1}-D${k + 1}`;
 

@@ -5,6 +5,7 @@ import type { Ticks } from "../../theory/time/meter";
 import { NO_CHORD } from "../../theory/chord/progression";
 import { COMP_KINDS } from "../../song/comp/kinds";
 import { isWritten, passOf, sectionOf } from "../../song/document";
+import { layoutIn } from "../../song/layouts";
 import { movesOf, passView } from "../../song/passView";
 import { applyEdit, type Edit } from "../../song/edits";
 import type { ChordEvent, NewNote, Note, Part, Pass, Section, Song } from "../../song/schema";
@@ -19,6 +20,7 @@ import {
   type Layouts,
   type SectionVoicing,
 } from "../../arrange/voicing/section";
+import { refitShapes } from "../../arrange/voicing/refit";
 import { adaptBass } from "../../write/bass/adapt";
 
 export interface FollowOptions {
@@ -109,6 +111,9 @@ export function followChange(
 ): Edit[] {
   const following: Following = { edits: [], now: after };
   if (before) for (const section of after.sections) followChords(following, [before, after], { section, bass });
+  for (const part of before ? laidOutParts(following.now) : [])
+    for (const section of following.now.sections)
+      for (const edit of refitShapes(sure(before), following.now, section, part)) make(following, edit);
   for (const part of laidOutParts(following.now))
     for (const section of following.now.sections)
       make(following, layoutEdit(before, following.now, section, { part, memory }));
@@ -129,7 +134,7 @@ function isSettled(before: Song | null, now: Song, pass: Pass): boolean {
 function stayingInPass(
   was: AskedVoicing | null,
   is: AskedVoicing,
-  { stored, layouts }: { stored: Layouts | undefined; layouts: Layouts },
+  { stored, layouts }: { stored: Readonly<Record<string, unknown>> | undefined; layouts: Layouts },
 ): Layouts {
   if (!stored) return {};
   const symbols = new Map(was?.ids.map((id, i) => [id, was.symbols[i]]) ?? []);
@@ -166,8 +171,13 @@ function passLayoutEdit(
   const voiced = layOutBeside(is.value, stay);
   if (!voiced.ok) return stored ? put(null) : null;
   const pitches = asWritten(now, pass, voiced.value);
-  return JSON.stringify(pitches) === JSON.stringify(stored) ? null : put(pitches);
+  const stands = stored && JSON.stringify(pitches) === JSON.stringify(pitchesIn(stored));
+  return stands ? null : put(pitches);
 }
+
+/** Pitches of stored layouts, by chord. */
+const pitchesIn = (stored: NonNullable<NonNullable<Pass["voicings"]>[string]>): Layouts =>
+  Object.fromEntries(Object.entries(stored).map(([id, layout]) => [id, layoutIn(layout).pitches]));
 
 const viewBefore = (before: Song | null, pass: string): Song | null =>
   before && passOf(before, pass) ? passView(before, pass) : null;
@@ -250,7 +260,8 @@ function stands(section: Section, has: Layouts, { ids, chords }: LaidOut): boole
 /** The layouts that stay when what is asked of the path has changed. */
 function stayingLayouts(was: AskedVoicing | null, is: AskedVoicing, has: Layouts): Layouts {
   if (!was) return has;
-  const general = ({ options: { pins: _, outer: __, ...options } }: AskedVoicing) => JSON.stringify(options);
+  const general = ({ options: { pins: _, outer: __, shapes: ___, ...options } }: AskedVoicing) =>
+    JSON.stringify(options);
   if (general(was) !== general(is)) return {};
   const wishes = ({ ids, options: { outer } }: AskedVoicing) =>
     new Map(ids.map((id, i) => [id, JSON.stringify(outer?.[i])]));
@@ -276,7 +287,10 @@ function blockEdit(
   if (!before) return null;
   const made = memory.at(now).get(blockAt, section.id, part.id);
   if (!made.ok) return null;
-  const notes = made.value ?? [];
+  // A chord that hands have changed stays as it is, with the rest under the tune.
+  const own = (section.notes[part.id] ?? []).filter((n) => n.pinned);
+  const kept = new Set(own.map((n) => n.start));
+  const notes = [...own, ...(made.value ?? []).filter((n) => !kept.has(n.start))];
   return textOf(notes) === textOf(section.notes[part.id] ?? [])
     ? null
     : { do: "setNotes", section: section.id, part: part.id, notes };

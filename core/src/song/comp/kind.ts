@@ -37,6 +37,8 @@ export interface CompNote {
   offset?: number;
   /** Rises out of silence over its whole length. */
   swell?: boolean;
+  /** The stroke it belongs to, where that was changed by hand. */
+  stroke?: Ticks;
 }
 
 /** Settings a kind of part offers, in the order they are shown. */

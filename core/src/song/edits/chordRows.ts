@@ -1,3 +1,4 @@
+import { current } from "immer";
 import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { z } from "zod";
 import type { Key } from "../../theory/pitch/key";
@@ -7,6 +8,7 @@ import { moveBySemitones, moveInScale } from "../../theory/chord/modify";
 import { chordOf } from "../../theory/chord/progression";
 import { sectionKey, sectionMeter, sectionOf } from "../document";
 import { ChordEvent, ChordId, SectionId, Tick } from "../schema";
+import { beginningAt } from "../layouts";
 import { chordFresh, replaceChords } from "./chords";
 import { defineEdit, draftOf, refuse } from "./define";
 
@@ -48,8 +50,7 @@ export const setBorder = defineEdit({
     if (start < earliest || start > end - SHORTEST)
       return refuse("border", "The border would leave a chord shorter than a sixteenth", "Delete the chord instead.");
     if (touching) before.duration = start - before.start;
-    chord.start = start;
-    chord.duration = end - start;
+    Object.assign(chord, beginningAt(current(chord), start), { duration: end - start });
   },
 });
 

@@ -7,6 +7,7 @@ import { chordSymbol } from "../../theory/chord/chord";
 import { parseChord } from "../../theory/chord/parse";
 import { LINE_LIMIT, NO_CHORD, readLine } from "../../theory/chord/progression";
 import { cutAt, joined } from "../beyond";
+import { beginningAt } from "../layouts";
 import { sectionMeter, sectionOf } from "../document";
 import { ChordEvent, ChordId, ChordText, LIMITS, SectionId, Tick, type Section } from "../schema";
 import { defineEdit, draftOf, refuse, type EditTools } from "./define";
@@ -25,7 +26,7 @@ export function replaceChords(
     if (end <= from || c.start >= to) return [c];
     const parts: ChordEvent[] = [];
     if (c.start < from) parts.push({ ...c, duration: from - c.start });
-    if (end > to) parts.push({ ...c, id: c.start < from ? fresh() : c.id, start: to, duration: end - to });
+    if (end > to) parts.push({ ...beginningAt(c, to), id: c.start < from ? fresh() : c.id, duration: end - to });
     return parts;
   });
   const used = new Set(kept.map((c) => c.id));
@@ -34,11 +35,18 @@ export function replaceChords(
     const id = c.id && !used.has(c.id) && before.has(c.id) ? c.id : fresh();
     used.add(id);
     const old = before.get(id);
-    const { voicings: _, ...plain } = c;
-    // The same chord keeps its voicings; another one is voiced anew.
-    return { ...plain, id, ...(old?.symbol === c.symbol && old.voicings ? { voicings: old.voicings } : {}) };
+    const { voicings: played, ...plain } = c;
+    // The same chord keeps its voicings; a new one has what hands have pinned for it; another one is voiced anew.
+    const voicings = old ? old.symbol === c.symbol && old.voicings : !c.id && pinnedOnly(played);
+    return { ...plain, id, ...(voicings ? { voicings } : {}) };
   });
   return [...kept, ...added].sort((a, b) => a.start - b.start);
+}
+
+/** Layouts that are pinned, by part; nothing where none is. */
+function pinnedOnly(voicings: ChordEvent["voicings"]): ChordEvent["voicings"] {
+  const pinned = Object.entries(voicings ?? {}).filter(([, v]) => v.pinned);
+  return pinned.length ? Object.fromEntries(pinned) : undefined;
 }
 
 /** The canonical spelling of a symbol that can be read. */
@@ -131,7 +139,9 @@ export const setChord = defineEdit({
   apply(draft, { section, chord, symbol }) {
     const event = sure(draftOf(draft, section).chords.find((c) => c.id === chord));
     event.symbol = canonical(symbol);
-    delete event.voicings;
+    // What hands have pinned stays, foreign tones and all; N.C. has no notes.
+    event.voicings = event.symbol === NO_CHORD ? undefined : pinnedOnly(event.voicings);
+    if (!event.voicings) delete event.voicings;
     delete event.why;
     delete event.readings;
     delete event.certainty;

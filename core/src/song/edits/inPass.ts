@@ -6,6 +6,7 @@ import type { Ticks } from "../../theory/time/meter";
 import { sectionMeter, sectionOf } from "../document";
 import { freeNumber } from "../integrity";
 import { movedMusic, movesOf, passAlone } from "../passView";
+import { layoutIn, sameLayout } from "../layouts";
 import { beginsIn, cutChord, cutMusic, rejoined, spliced, withOwnBars } from "../place";
 import type { Note, Pass, Section, Song } from "../schema";
 import { refuse } from "./define";
@@ -141,19 +142,19 @@ export function closePass(
 /** The section without the layouts that are the pass's alone, and those as they are now. */
 function apart(section: Section, pass: Pass, base: Section): { home: Section; voicings: Pass["voicings"] } {
   if (!pass.voicings) return { home: section, voicings: undefined };
-  const stored = new Map(base.chords.map((c) => [c.id, c.voicings]));
+  const shared = new Map(base.chords.map((c) => [c.id, c.voicings]));
   const voicings = { ...pass.voicings };
   let changed = false;
   const chords = section.chords.map((chord) => {
     const own = { ...chord.voicings };
     for (const [part, layouts] of Object.entries(sure(pass.voicings))) {
-      const [was, is] = [layouts[chord.id], own[part]?.pitches];
-      if (!was || !is) continue;
-      if (was.join() !== is.join()) {
+      const [stored, is] = [layouts[chord.id], own[part]];
+      if (!stored || !is) continue;
+      if (!sameLayout(layoutIn(stored), is)) {
         voicings[part] = { ...voicings[part], [chord.id]: is };
         changed = true;
       }
-      const before = stored.get(chord.id)?.[part];
+      const before = shared.get(chord.id)?.[part];
       if (before) own[part] = before;
       else delete own[part];
     }

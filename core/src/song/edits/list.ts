@@ -51,6 +51,7 @@ export const EDITS = [
   voicings.setPassVoicings,
   voicings.pinVoicing,
   voicings.pinEnds,
+  voicings.setStrokes,
   notes.addNote,
   notes.changeNotes,
   notes.removeNotes,

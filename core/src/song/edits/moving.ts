@@ -17,6 +17,7 @@ import {
 } from "../../theory/pitch/pitch";
 import { chordSymbol } from "../../theory/chord/chord";
 import { chordOf } from "../../theory/chord/progression";
+import { layoutIn } from "../layouts";
 import { KeyText, Transposition, type Note, type Reason, type Section, type Song } from "../schema";
 import { defineEdit, refuse } from "./define";
 
@@ -32,6 +33,8 @@ export interface Moving {
   /** A chord as it was typed: its root and bass move, the rest stays as the user writes it. */
   typed(text: string): string;
   key(text: string): string;
+  /** What takes a shape along: the capo where a song moves, else the hand, in one pass of it. */
+  shapes?: "hand";
 }
 
 export function moving(from: Key, to: Key, semitones: Semitones): Moving {
@@ -101,10 +104,27 @@ export const capoMoved = (capo: number, semitones: Semitones): number => mod(cap
 
 type Layout = NonNullable<NonNullable<Material["chords"]>[number]["voicings"]>[string];
 
+/** Frets a hand can go to; where a string is open, the shape does not go along. */
+const MOST_FRETS = 24;
+
+function moveShape(v: Layout, { shapes, semitones }: Moving): Semitones {
+  if (!v.shape) return semitones;
+  if (shapes !== "hand") {
+    const by = capoMoved(v.shape.capo, semitones) - v.shape.capo;
+    v.shape.capo += by;
+    return by;
+  }
+  const frets = v.shape.frets.map((f) => (f === null ? null : f + semitones));
+  const open = v.shape.frets.includes(0) || frets.some((f) => f !== null && (f < 1 || f > MOST_FRETS));
+  if (open) delete v.shape;
+  else v.shape.frets = frets;
+  return semitones;
+}
+
 function moveLayout(v: Layout, move: Moving): void {
-  const by = v.shape ? capoMoved(v.shape.capo, move.semitones) - v.shape.capo : move.semitones;
-  if (v.shape) v.shape.capo += by;
+  const by = moveShape(v, move);
   v.pitches = v.pitches.map((p) => move.pitch(p, by));
+  for (const note of v.strokes?.flatMap((s) => s.notes) ?? []) note.pitch = move.pitch(note.pitch, by);
   if (v.top) v.top = move.pitch(v.top, by);
   if (v.bottom) v.bottom = move.pitch(v.bottom, by);
 }
@@ -130,7 +150,11 @@ export function moveMaterial({ chords = [], notes = {}, groove }: Material, move
 export function movePassMaterial({ own = [], voicings = {} }: Draft<Song>["form"][number], move: Moving): void {
   for (const bars of own) moveMaterial(bars, move);
   for (const layouts of Object.values(voicings))
-    for (const [chord, pitches] of Object.entries(layouts)) layouts[chord] = pitches.map((p) => move.pitch(p));
+    for (const [chord, stored] of Object.entries(layouts)) {
+      const layout = layoutIn(stored);
+      moveLayout(layout, move);
+      layouts[chord] = layout;
+    }
 }
 
 /** Every name in a song goes along. */

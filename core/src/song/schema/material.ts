@@ -39,10 +39,28 @@ export const Note = z.object({
  * A layout as it is held on a neck: frets from the first drawn string, null where a string is silent, counted from the
  * capo.
  */
-const HeldShape = z.object({
+export const HeldShape = z.object({
   frets: z.array(z.int().min(0).max(36).nullable()).min(3).max(12),
   capo: z.int().min(0).max(24),
   fingers: z.array(z.int().min(0).max(4).nullable()).max(12).optional(),
+});
+
+/**
+ * One time a chord is struck, played otherwise than it is laid out: ticks from where the chord begins, and each note
+ * with how much later it comes, how long and how loud it is where that is not as the stroke has it. No notes: it rests.
+ */
+export const Stroke = z.object({
+  at: z.int("ticks are whole numbers").min(-LIMITS.tick).max(LIMITS.tick),
+  notes: z
+    .array(
+      z.object({
+        pitch: Pitch,
+        from: z.int().min(1).max(LIMITS.tick).optional(),
+        duration: Duration.optional(),
+        velocity: Velocity.optional(),
+      }),
+    )
+    .max(32, "a stroke has at most 32 notes"),
 });
 
 /** A chord as one part voices it: pinned as a whole, or only its top or its lowest note. */
@@ -52,6 +70,7 @@ export const Voicing = z.object({
   top: Pitch.optional(),
   bottom: Pitch.optional(),
   shape: HeldShape.optional(),
+  strokes: z.array(Stroke).max(1000, "a chord has at most 1000 strokes of its own").optional(),
 });
 
 export const ChordEvent = z.object({
@@ -104,6 +123,8 @@ export const NoteList = z.array(Note).max(LIMITS.notes, `a song has at most ${LI
 /** Notes by the part that plays them. */
 export const NotesByPart = z.record(PartId, NoteList);
 
+export type Stroke = z.infer<typeof Stroke>;
+export type Voicing = z.infer<typeof Voicing>;
 export type ChordEvent = z.infer<typeof ChordEvent>;
 export type Note = z.infer<typeof Note>;
 /** A note that is not yet in a song. */

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { COMP_KINDS } from "../comp/kinds";
 import { CLEFS, ROLES, SOUNDS } from "../../theory/instrument/instruments";
-import { ChordEvent, Groove, NotesByPart } from "./material";
+import { ChordEvent, Groove, NotesByPart, Voicing } from "./material";
 import { Playing, PlayingByPart, PROFILES } from "./playing";
 import {
   Bars,
@@ -65,7 +65,7 @@ const OwnBars = z.object({
   notes: NotesByPart.optional(),
 });
 
-/** One time a section is played: the section, with what is different here. */
+/** One time a section is played: the section, with what is different here. Layouts are pitches alone in older files. */
 export const Pass = z.object({
   id: Id,
   sectionId: SectionId,
@@ -75,7 +75,7 @@ export const Pass = z.object({
   muted: z.array(PartId).max(LIMITS.parts).optional(),
   playing: PlayingByPart.optional(),
   /** Layouts of parts that are voiced in their own way here, by part and chord, in the key of the section. */
-  voicings: z.record(PartId, z.record(Id, z.array(Pitch).min(1).max(16))).optional(),
+  voicings: z.record(PartId, z.record(Id, z.union([Voicing.shape.pitches, Voicing]))).optional(),
   own: z.array(OwnBars).max(LIMITS.bars).optional(),
 });
 

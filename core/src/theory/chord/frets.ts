@@ -1,4 +1,5 @@
 import { firstOf, lastOf, nth, sure } from "../../base/list";
+import { given } from "../../base/given";
 import { fail, ok, type Result } from "../../base/result";
 import {
   mod,
@@ -37,6 +38,9 @@ export interface FretShape {
   /** Frets the capo raises all strings by. */
   capo?: Semitones;
   key?: string;
+  /** Symbols of the chords that stand before and after it. */
+  before?: string;
+  after?: string;
 }
 
 export interface FretReadings {
@@ -62,6 +66,8 @@ export function fretReadings({
   tuning = firstOf(TUNINGS).strings,
   capo = 0,
   key,
+  before,
+  after,
 }: FretShape): Result<FretReadings> {
   if (frets.length !== tuning.length)
     return fail("frets.count", `The shape has ${frets.length} strings and the tuning ${tuning.length}`, {
@@ -82,40 +88,45 @@ export function fretReadings({
   if (new Set(played.map((m) => mod(m, 12))).size < 2)
     return fail("frets.few", "A chord needs at least two different notes", { hint: "Write frets such as x32010." });
   const noBass = isReentrant(tuning);
-  const read = (midis: Midi[], inKey?: string) => respelled(midis, noBass, inKey);
+  // Under a capo the shape is another chord than what stands around it.
+  const read = (midis: Midi[], around: Around = {}) => respelled(midis, noBass, around);
+  const around = { key, before, after };
   const shape = read(played);
   let sounding: { readings: Reading[]; pitches: PitchName[] };
   if (capo)
     sounding = read(
       played.map((m) => m + capo),
-      key,
+      around,
     );
-  else if (key) sounding = read(played, key);
+  else if (key || before || after) sounding = read(played, around);
   else sounding = shape;
   return ok({ shape: shape.readings, sounding: sounding.readings, pitches: sounding.pitches });
 }
+
+/** What helps to name a chord: the key, and what stands before and after it. */
+type Around = { [K in "key" | "before" | "after"]?: string | undefined };
 
 /** Readings of notes that have no spelling yet: roots get their usual names, the notes follow the first reading. */
 function respelled(
   midis: readonly Midi[],
   noBass: boolean,
-  key?: string,
+  around: Around,
 ): { readings: Reading[]; pitches: PitchName[] } {
-  const first = identifyPlain(midis, true, noBass, key);
+  const first = identifyPlain(midis, true, noBass, around);
   const root = first[0] ? sure(/^[A-G][b#]?/.exec(first[0].symbol))[0] : "C";
   const flats =
     root.includes("b") || /^[FC]/.test(root) || (/^[DG]/.test(root) && /^[DG]m/.test(firstOf(first).symbol));
-  const readings = identifyPlain(midis, flats, noBass, key);
+  const readings = identifyPlain(midis, flats, noBass, around);
   return { readings, pitches: midis.map((m) => pitchName(m, plainName(m, flats))) };
 }
 
 /** Names notes by MIDI number alone, with roots as they are usually written. */
-function identifyPlain(midis: readonly Midi[], flats: boolean, noBass: boolean, key?: string): Reading[] {
+function identifyPlain(midis: readonly Midi[], flats: boolean, noBass: boolean, around: Around): Reading[] {
   return identifyChords({
     pitches: midis.map((m) => pitchName(m, plainName(m, flats))),
     soundsOnly: true,
     noBass,
-    ...(key ? { key } : {}),
+    ...given(around),
   });
 }
 
