@@ -204,6 +204,7 @@ export type { RoleSpan } from "./hear/slice/roles";
 export type { RoughSpot } from "./write/vocal/spots";
 export type { SafeFixes, SafeProgress } from "./judge/check/verify";
 export type { SectionPath, SectionVoicing } from "./arrange/voicing/section";
+export type { Heard, ListeningTest } from "./hear/harmony/listening";
 export type { ForeignVoice, RestingStroke, VoiceRequest } from "./arrange/voicing/hands/voices";
 export type { Unheld } from "./arrange/voicing/refit";
 export type { HeldShape } from "./song/schema/material";

@@ -6,7 +6,6 @@ import type { SectionData } from "../app/store/sectionData";
 import { chooseNoNotes, chooseNotes } from "../app/store/selection";
 import { edit, say } from "../app/store/song";
 import { Button } from "../kit/Button";
-import { ChordName } from "../kit/ChordName";
 import { InPlace } from "../kit/InPlace";
 import { Switches } from "../kit/Switches";
 import { typedPitch } from "../kit/texts";
@@ -42,11 +41,11 @@ export function VoiceStrip({ data, part, ids }: Props) {
   const strokes = event.voicings?.[part.id]?.strokes ?? [];
   const at = (first.stroke ?? note.start) - event.start;
   return (
-    <span className="group chosen">
-      <span className="muted">
-        {part.name.split(",")[0]}
-        {ids.length > 1 ? `, ${Text.counted(ids.length, "voice")}` : ""} of <ChordName symbol={event.symbol} />
-      </span>
+    <span
+      className="group chosen voices"
+      aria-label={`${Text.counted(ids.length, "voice")} of ${Pitch.typeset(event.symbol)}, ${part.name}`}
+      role="group"
+    >
       <InPlace label="Pitch of the voice" width={42} value={Pitch.typeset(note.pitch)} commit={setPitch} />
       <Switches
         label="What is changed"
@@ -59,10 +58,10 @@ export function VoiceStrip({ data, part, ids }: Props) {
       />
       <span className="stepper" role="group" aria-label="Double the voice">
         <Button title="Double it an octave lower" onClick={() => double(-1)}>
-          + 8 below
+          8vb
         </Button>
         <Button title="Double it an octave higher" onClick={() => double(1)}>
-          + 8 above
+          8va
         </Button>
       </span>
       <Button

@@ -3,3 +3,4 @@ export { analyzeProgression as analyze, categoryTitle } from "../hear/harmony/an
 export { CATEGORIES, AT_HOME } from "../hear/harmony/recognize/types";
 export { RECOGNIZERS } from "../hear/harmony/recognize";
 export { fittingScales as scales, tensions } from "../hear/harmony/scales";
+export { listeningTest as listen } from "../hear/harmony/listening";

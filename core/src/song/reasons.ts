@@ -83,6 +83,9 @@ export const REASONS = {
   implied: { words: "Implied by the bass line", weight: 0.3 },
   played: { words: "Played in", weight: 0.3 },
   imported: { words: "Named from the notes of {file}", weight: 0.3 },
+  heardHome: { words: "Heard at home with {pitch} below", weight: 0.3 },
+  heardWith: { words: "Heard with {pitch} in it", weight: 0.3 },
+  heardWithout: { words: "Heard without {pitch}", weight: 0.3 },
   user: { words: "Your own: meant as it is", weight: 2 },
   pinned: { words: "Pinned by hand", weight: 2 },
 } as const satisfies Record<string, ReasonDefinition>;

@@ -8,7 +8,7 @@ import {
   Pitch,
   Reharm,
 } from "../../../core/src/index";
-import { chordsNow, rename, soundChord } from "../../app/commands/chords";
+import { chordsNow, rename } from "../../app/commands/chords";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { chooseChord, useSelection } from "../../app/store/selection";
@@ -17,6 +17,7 @@ import { ChordName } from "../../kit/ChordName";
 import { Select } from "../../kit/Select";
 import { basses } from "./basses";
 import { GroupTools } from "./GroupTools";
+import { Readings } from "./Readings";
 import { Toggle } from "../../kit/Toggle";
 import { Button } from "../../kit/Button";
 
@@ -110,31 +111,8 @@ function Why({
       )}
       {event.why && event.why.id !== "user" && <p className="small">Chosen because: {Reharm.describe(event.why)}.</p>}
       {cadence && <p className="small">{Pitch.typesetAll(cadence.text)}.</p>}
-      {event.readings && <Readings section={data.section.id} event={event} readings={event.readings} />}
+      {event.readings && <Readings data={data} event={event} readings={event.readings} />}
     </>
-  );
-}
-
-/** How an unsure chord can be read. */
-function Readings({ section, event, readings }: { section: string; event: ChordEvent; readings: string[] }) {
-  const settle = (symbol: string) => {
-    if (symbol === event.symbol) return;
-    const edits = [
-      { do: "setChord" as const, section, chord: event.id, symbol },
-      { do: "setReadings" as const, section, chord: event.id, readings },
-    ];
-    if (edit({ do: "all", label: "reading", edits })) soundChord(symbol);
-  };
-  return (
-    <p className="readings" role="group" aria-label="Readings">
-      <span className="muted">Not sure yet. It can be read as </span>
-      {readings.map((r) => (
-        <Toggle key={r} on={r === event.symbol} press={() => settle(r)}>
-          <ChordName symbol={r} />
-        </Toggle>
-      ))}
-      <Button onClick={() => edit({ do: "setReadings", section, chord: event.id, readings: null })}>settled</Button>
-    </p>
   );
 }
 

@@ -90,10 +90,10 @@ export function Named({ data, readings, shape, hands, done }: Props) {
             ))}
         </tbody>
       </Table>
-      <div className="put-row">
+      <div className="controls">
         <Select
           label="How long it lasts"
-          text="for"
+          text="lasts"
           value={bars}
           choices={[
             [0.5, "half a bar"],

@@ -175,13 +175,20 @@ export const setChords = defineEdit({
   },
 });
 
+/** Readings of a chord one is not sure of, or none; why they are these, where something has decided. */
 export const setReadings = defineEdit({
   name: "setReadings",
   title: "keep several readings of a chord",
-  schema: { section: SectionId, chord: ChordId, readings: ChordEvent.shape.readings.unwrap().nullable() },
-  apply(draft, { section, chord, readings }) {
+  schema: {
+    section: SectionId,
+    chord: ChordId,
+    readings: ChordEvent.shape.readings.unwrap().nullable(),
+    why: ChordEvent.shape.why,
+  },
+  apply(draft, { section, chord, readings, why }) {
     const event = sure(draftOf(draft, section).chords.find((c) => c.id === chord));
     if (readings?.length) event.readings = readings;
     else delete event.readings;
+    if (why) event.why = why;
   },
 });

@@ -1,7 +1,9 @@
 import type { z } from "zod";
+import * as bars from "./bars";
 import * as chordRows from "./chordRows";
 import * as chords from "./chords";
 import type { EditDefinition } from "./define";
+import * as divide from "./divide";
 import * as drums from "./drums";
 import * as form from "./form";
 import * as moveParts from "./moveParts";
@@ -32,6 +34,12 @@ export const EDITS = [
   sections.addSection,
   sections.removeSection,
   sections.setSectionTime,
+  bars.insertBars,
+  bars.removeBars,
+  bars.clearBars,
+  bars.pasteBars,
+  divide.splitSection,
+  divide.joinSections,
   form.addPass,
   form.movePass,
   form.setPass,
