@@ -28,7 +28,8 @@ describe("figures refitted", () => {
     ["C major", "C", "G7", ["G4", "E4", "C4"], ["D4", "B3", "G3"]],
     ["Eb major", "Eb", "Ab", ["Eb4", "G4", "Bb4", "C5"], ["Ab4", "C5", "Eb5", "F5"]],
     ["A minor", "Am", "E7", ["A3", "C4", "E4"], ["E3", "G#3", "B3"]],
-  ])("in %s over %s, refitted over %s", (key, from, to, pitches, wanted) => {
+  ])("in %s over %s, refitted over %s", (...row) => {
+    const [key, from, to, pitches, wanted] = row;
     expect(refitted(pitches, ground(key, from), ground(key, to))).toEqual(wanted);
   });
 

@@ -52,7 +52,11 @@ export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edi
  * as they are.
  */
 export const isComplete = (edit: Edit): boolean =>
-  edit.do === "transpose" || edit.do === "respell" || edit.do === "transposeSection";
+  (edit.do === "all" && edit.edits.length > 0 && edit.edits.every(isComplete)) ||
+  edit.do === "logEntry" ||
+  edit.do === "transpose" ||
+  edit.do === "respell" ||
+  edit.do === "transposeSection";
 
 /** An edit with all that belongs to it, as one. */
 export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {}): Edit {

@@ -45,9 +45,17 @@ const putMusic = (target: object, { chords, groove, notes }: Music): void =>
 
 /** Takes, waivers and lines of the log go along with the music of their section. */
 function changeRecords(draft: Draft<Song>, song: Song, section: string, change: Change): void {
+  const gone = new Set<string>();
   draft.takes.forEach((take, i) => {
-    if (take.sectionId === section) putMusic(take, change.music(sure(song.takes[i])));
+    if (take.sectionId !== section) return;
+    putMusic(take, change.music(sure(song.takes[i])));
+    const bars = take.bars && change.span(take.bars);
+    if (take.bars && bars) take.bars = bars;
+    else if (take.bars) gone.add(take.id);
   });
+  // A take of bars that are gone goes with them.
+  draft.takes = draft.takes.filter((t) => !gone.has(t.id));
+  for (const entry of draft.log) if (entry.takeId !== undefined && gone.has(entry.takeId)) delete entry.takeId;
   draft.waivers = draft.waivers.filter((waiver) => {
     if (waiver.sectionId !== section) return true;
     const { place, pitches } = readAbout(waiver.about);
@@ -186,7 +194,7 @@ export const clearBars = defineEdit({
   },
 });
 
-const stretchOf = (song: Song, section: Section, [from, to]: readonly [number, number]): [Ticks, Ticks] => {
+export const stretchOf = (song: Song, section: Section, [from, to]: readonly [number, number]): [Ticks, Ticks] => {
   const { bar } = sectionMeter(song, section);
   return [from * bar, to * bar];
 };
@@ -234,7 +242,7 @@ function knownOnly(voicings: ChordEvent["voicings"], known: ReadonlySet<string>)
 }
 
 /** Puts music into a stretch, in the place of what is there of the same kind. */
-function setDown(
+export function setDown(
   draft: Draft<Song>,
   section: Section,
   [from, to]: readonly [Ticks, Ticks],

@@ -1,12 +1,23 @@
 import { z } from "zod";
 import type { Draft } from "immer";
+import { given } from "../../base/given";
 import { nth, sure } from "../../base/list";
 import type { Problem } from "../../base/result";
 import type { Ticks } from "../../theory/time/meter";
 import { sectionMeter, sectionOf } from "../document";
 import { beginningAt } from "../layouts";
 import { aboutText, readAbout } from "../matter";
-import { Duration, LIMITS, SectionId, Title, type ChordEvent, type Pass, type Section, type Song } from "../schema";
+import {
+  Duration,
+  LIMITS,
+  SectionId,
+  Title,
+  type ChordEvent,
+  type Pass,
+  type Section,
+  type Song,
+  type Take,
+} from "../schema";
 import { shifted, type Music } from "../stretch";
 import { defineEdit, refuse, type EditTools } from "./define";
 
@@ -83,7 +94,7 @@ function moveRecords(draft: Draft<Song>, [from, to]: readonly [string, string], 
 /**
  * Divides a section before a bar: what follows is a section of its own, played behind the first wherever that was
  * played, with the bars that passes have for themselves, waivers and the log. `pickup`: notes that begin so many ticks
- * before it are its upbeat. Takes stay with the first. Made: the section.
+ * before it are its upbeat. Takes are divided as well. Made: the section.
  */
 export const splitSection = defineEdit({
   name: "splitSection",
@@ -127,6 +138,9 @@ export const splitSection = defineEdit({
       pass.sectionId === id ? dividedPass(pass, next, { at, section, bar }, fresh) : [pass],
     );
     moveRecords(draft, [id, next], at * bar, -at * bar);
+    draft.takes = song.takes.flatMap((t) =>
+      t.sectionId === id ? dividedTake(t, next, { at, section, bar }, fresh) : [t],
+    );
   },
 });
 
@@ -158,6 +172,26 @@ function dividedPass(
   const tail: [number, number] = [Math.max(0, from - at), to - at];
   const after = to > at ? [part(next, tail, section.bars - at, ownAfter)] : [];
   return before.length && after.length ? [...before, { ...nth(after, 0), id: fresh("o") }] : [...before, ...after];
+}
+
+/** A take of a section that is divided: of the one side, of the other, or one of each. */
+function dividedTake(
+  take: Take,
+  next: string,
+  { at, section, bar }: { at: number; section: Section; bar: Ticks },
+  fresh: EditTools["fresh"],
+): Take[] {
+  const { bars: [from, to] = [0, section.bars], chords, groove, notes, ...rest } = take;
+  const [first, second] = divided(given({ chords, groove, notes }), at * bar, 0, () => fresh("c"));
+  const part = (sectionId: string, span: [number, number], bars: number, music: Music): Take => ({
+    ...rest,
+    sectionId,
+    ...(span[0] === 0 && span[1] === bars ? {} : { bars: span }),
+    ...music,
+  });
+  const before = from < at ? [part(section.id, [from, Math.min(to, at)], at, first)] : [];
+  const after = to > at ? [part(next, [Math.max(0, from - at), to - at], section.bars - at, second)] : [];
+  return before.length && after.length ? [...before, { ...nth(after, 0), id: fresh("t") }] : [...before, ...after];
 }
 
 /** What two sections have to share to be one. */
@@ -238,11 +272,15 @@ export const joinSections = defineEdit({
     });
     moveRecords(draft, [other, id], -Infinity, by);
     for (const w of draft.waivers) if (w.sectionId === other) w.sectionId = id;
-    for (const take of draft.takes)
-      if (take.sectionId === other)
-        Object.assign(take, shifted({ chords: take.chords, groove: take.groove, notes: take.notes }, by), {
-          sectionId: id,
-        });
+    for (const take of draft.takes) {
+      const mine = take.sectionId === id;
+      if (mine) take.bars ??= [0, first.bars];
+      if (mine || take.sectionId !== other) continue;
+      const [a, b] = take.bars ?? [0, second.bars];
+      take.bars = [a + first.bars, b + first.bars];
+      const { chords, groove, notes } = take;
+      Object.assign(take, shifted(given({ chords, groove, notes }), by), { sectionId: id });
+    }
   },
 });
 

@@ -6,6 +6,7 @@ import type { EditDefinition } from "./define";
 import * as divide from "./divide";
 import * as drums from "./drums";
 import * as form from "./form";
+import * as log from "./log";
 import * as moveParts from "./moveParts";
 import * as moving from "./moving";
 import * as notes from "./notes";
@@ -14,6 +15,7 @@ import * as records from "./records";
 import * as sections from "./sections";
 import * as singers from "./singers";
 import * as song from "./song";
+import * as takes from "./takes";
 import * as voicings from "./voicings";
 
 /** Every edit there is; a new one is a definition in its subject's file and one line here. */
@@ -82,8 +84,13 @@ export const EDITS = [
   singers.addSinger,
   singers.setSinger,
   singers.removeSinger,
-  records.keepTake,
-  records.removeTake,
+  takes.keepTake,
+  takes.setTake,
+  takes.removeTake,
+  takes.bringTake,
+  log.logEntry,
+  log.setEntry,
+  log.removeEntry,
   records.waive,
   records.unwaive,
 ] as const;

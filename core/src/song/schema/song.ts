@@ -169,6 +169,10 @@ export const Take = z.object({
   why: z.string().max(1000).optional(),
   made: z.string().max(40).optional(),
   sectionId: SectionId,
+  /** The pass that was looked at; only told. */
+  passId: Id.optional(),
+  /** The bars it is about; all where absent. */
+  bars: BarSpan.optional(),
   notes: NotesByPart.optional(),
   chords: z.array(ChordEvent).max(5000).optional(),
   groove: Groove.optional(),
@@ -182,12 +186,18 @@ export const Entry = z.object({
   where: z
     .object({
       sectionId: SectionId.optional(),
+      /** The pass; only told. */
+      passId: Id.optional(),
       tick: SectionTick.optional(),
+      /** How many bars from there. */
+      bars: z.int().min(1).max(LIMITS.bars).optional(),
       parts: z.array(PartId).max(LIMITS.parts).optional(),
     })
     .optional(),
   why: z.string().max(1000).optional(),
   takeId: TakeId.optional(),
+  /** The application has written it, beside a deed. */
+  byItself: z.boolean().optional(),
 });
 
 /** The fields of a song; `SongSchema` adds what holds between them. */
