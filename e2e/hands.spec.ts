@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, newSong, songOf, test } from "./fixtures";
+import { expect, newSong, songOf, test, typeLine } from "./fixtures";
 import { firstOf, nth, sure } from "./orchard";
 
 const tab = (page: Page, name: string) => page.getByRole("tab", { name }).click();
@@ -49,4 +49,123 @@ test("four shapes, one after another: four chords, held as they were found; a vo
   if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/h3.png` });
   await page.getByRole("button", { name: "as written" }).click();
   await expect.poll(async () => nth(await chords(page), 0).voicings?.[id]?.strokes).toBeUndefined();
+});
+
+test("bars are repeated, taken out, divided and joined; a take is kept by one key, joined bar by bar; the log tells it", async ({
+  page,
+}) => {
+  const id = await newSong(page, "Bars of the orchard");
+  await typeLine(page, "| C | F | G | Am |");
+  await page.getByRole("link", { name: "Lines" }).click();
+  await page.getByRole("tab", { name: "Enter" }).click();
+  await page.getByLabel("The line as text").fill("E4 h G h | A h F h | B h D5 h | C h A4 h");
+  await page.getByLabel("The line as text").press("Tab");
+  const tune = async () =>
+    firstOf((await songOf(page)).sections).notes.melody?.map((n) => `${n.start / 1920 + 1} ${n.pitch}`) ?? [];
+  await expect.poll(async () => (await tune()).length).toBe(8);
+  await page.locator(".ruler").click({ position: { x: 12, y: 8 } });
+  await page.keyboard.press("Shift+T");
+  await expect(page.getByText(/is kept\./)).toBeVisible();
+
+  // Bars 2 and 3 by the ruler; then what the menu does with them.
+  const bar = async (n: number) =>
+    sure(
+      await page
+        .locator(".bar-number")
+        .nth(n - 1)
+        .boundingBox(),
+    );
+  const [two, three] = [await bar(2), await bar(3)];
+  await page.mouse.move(two.x + 10, two.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(three.x + 20, three.y + 5, { steps: 4 });
+  await page.mouse.up();
+  const menu = async (item: RegExp | string) => {
+    await page.getByRole("button", { name: /^What to do with/ }).click();
+    if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/b1.png` });
+    await page.getByRole("button", { name: item }).click();
+    await page.keyboard.press("Escape");
+  };
+  await menu("Repeat behind");
+  await expect.poll(async () => firstOf((await songOf(page)).sections).bars).toBe(6);
+  expect((await tune()).filter((t) => t.startsWith("4 "))).toEqual(["4 A4"]);
+  await menu("Take bars 2–3 out");
+  await expect.poll(async () => firstOf((await songOf(page)).sections).bars).toBe(4);
+  await menu(/^Divide Verse before bar 2/);
+  await expect.poll(async () => (await songOf(page)).sections.map((s) => s.bars)).toEqual([1, 3]);
+  await menu(/^Join with Verse, second part/);
+  await expect.poll(async () => (await songOf(page)).sections.map((s) => s.bars)).toEqual([4]);
+  await page.keyboard.press("Home");
+
+  // Another try of the tune; bars 1 and 3 of the first come back.
+  await page.getByLabel("The line as text").fill("C5 w | C w | C w | C w");
+  await page.getByLabel("The line as text").press("Tab");
+  await expect.poll(async () => (await tune()).length).toBe(4);
+  await page.getByRole("link", { name: "Log" }).click();
+  await page.getByRole("tab", { name: "Takes" }).click();
+  if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/b2.png` });
+  await page.getByRole("tab", { name: "Bar by bar" }).click();
+  await page
+    .getByRole("button", { name: /^Bar 1 of / })
+    .first()
+    .click();
+  await page
+    .getByRole("button", { name: /^Bar 3 of / })
+    .first()
+    .click();
+  if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/b3.png` });
+  await page.getByRole("button", { name: "Join", exact: true }).click();
+  await expect.poll(async () => (await tune()).length).toBe(6);
+  expect(await tune()).toContain("2 C5");
+
+  // A line by one key, from anywhere; it is found again.
+  await page.locator(".ruler").click({ position: { x: 12, y: 8 } });
+  await page.keyboard.press("g");
+  await page.keyboard.type("Drums stay out of bar 1 - the drummer asked");
+  if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/b4.png` });
+  await page.keyboard.press("Enter");
+  await page.getByRole("tab", { name: "Log", exact: true }).click();
+  const lines = page.getByRole("list", { name: "Log" }).getByRole("listitem");
+  await expect(lines).toHaveCount(2);
+  await expect(lines.first()).toContainText("the drummer asked");
+  await page.getByLabel("Search the log").fill("drums stay");
+  await expect(lines).toHaveCount(1);
+  await page.getByLabel("Search the log").fill("");
+  if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/b5.png` });
+  const log = (await songOf(page)).log;
+  expect(log.map((e) => [e.byItself ?? false, e.what.split(":")[0]])).toEqual([
+    [true, "Joined"],
+    [false, "Drums stay out of bar 1"],
+  ]);
+  // What was joined is undone with its line.
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await songOf(page)).log.length).toBe(0);
+  expect(id).not.toBe("");
+});
+
+test("a figure is copied and set down refitted to other chords, and given other values", async ({ page }) => {
+  await newSong(page, "Figures for the press");
+  await typeLine(page, "| C | F |");
+  await page.getByRole("link", { name: "Lines" }).click();
+  await page.getByRole("tab", { name: "Enter" }).click();
+  await page.getByLabel("The line as text").fill("C4 q E G A");
+  await page.getByLabel("The line as text").press("Tab");
+  const tune = async () =>
+    firstOf((await songOf(page)).sections)
+      .notes.melody?.map((n) => n.pitch)
+      .join(" ");
+  await expect.poll(tune).toBe("C4 E4 G4 A4");
+  const lane = page.getByRole("group", { name: /^Voice, / });
+  await lane.locator("[data-note]").first().click();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.press("Control+c");
+  await page.keyboard.press("Control+Shift+V");
+  await expect.poll(tune).toBe("C4 E4 G4 A4 F4 A4 C5 D5");
+  await page.getByRole("button", { name: "figure", exact: true }).click();
+  if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/f1.png` });
+  await page.getByRole("button", { name: "Staccato" }).click();
+  await expect
+    .poll(async () => firstOf((await songOf(page)).sections).notes.melody?.map((n) => n.duration))
+    .toEqual([480, 480, 480, 480, 240, 240, 240, 240]);
 });

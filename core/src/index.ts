@@ -11,6 +11,8 @@ import * as drums from "./public/drums";
 import * as song from "./public/song";
 import * as edit from "./public/edit";
 import * as clip from "./public/clip";
+import * as figure from "./public/figure";
+import * as take from "./public/take";
 import * as place from "./public/place";
 import * as form from "./public/form";
 import * as comp from "./public/comp";
@@ -59,6 +61,10 @@ export const Song: typeof song = song;
 export const Edit: typeof edit = edit;
 /** What is copied, and set down elsewhere. */
 export const Clip: typeof clip = clip;
+/** Figures and bars that are carried elsewhere: refitted to other chords, moved along the scale, given other values. */
+export const Figure: typeof figure = figure;
+/** Kept states: how they differ from what stands there, and what in them is worth taking. */
+export const Take: typeof take = take;
 /** Where something is read: a section by itself, or one pass of the form. */
 export const Place: typeof place = place;
 /** The passes of a song: where each lies in ticks and seconds, what it plays, where it leads. */
@@ -204,6 +210,11 @@ export type { RoleSpan } from "./hear/slice/roles";
 export type { RoughSpot } from "./write/vocal/spots";
 export type { SafeFixes, SafeProgress } from "./judge/check/verify";
 export type { SectionPath, SectionVoicing } from "./arrange/voicing/section";
+export type { Chosen, Piece } from "./song/stretch";
+export type { FigureShape } from "./arrange/figure/shape";
+export type { Ground, Refitted } from "./arrange/figure/refit";
+export type { BestBar } from "./arrange/figure/bestBars";
+export type { TakeDifference } from "./song/takes";
 export type { Heard, ListeningTest } from "./hear/harmony/listening";
 export type { ForeignVoice, RestingStroke, VoiceRequest } from "./arrange/voicing/hands/voices";
 export type { Unheld } from "./arrange/voicing/refit";

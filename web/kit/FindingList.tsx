@@ -16,6 +16,7 @@ import {
 import type { SectionData } from "../app/store/sectionData";
 import { around } from "../app/commands/audition";
 import { hearFound, showFound } from "../app/commands/findings";
+import { withLog } from "../app/commands/log";
 import { useSelection } from "../app/store/selection";
 import { edit, useSong } from "../app/store/song";
 import { workers } from "../app/workers/sync";
@@ -206,6 +207,9 @@ function HearPlace({ place, section, meter }: { place: FindingPlace; section: Se
   );
 }
 
+/** Characters of a line in the log. */
+const MOST_SAID = 400;
+
 type Scope = "here" | "all" | "part" | "song";
 
 /**
@@ -228,7 +232,8 @@ function Leave({ finding, place, names }: { finding: Finding; place: FindingPlac
       if (scope === "all") return { do: "all", label: "leave them", edits: all };
       return { do: "waive", rule: finding.rule, parts: scope === "part" ? place.parts : [], reason: why };
     };
-    edit(what());
+    const where = { section: finding.where.section, parts: place.parts, tick: Math.max(0, place.tick) };
+    edit(withLog(what(), { what: `Left standing: ${place.message}`.slice(0, MOST_SAID), why, ...where }));
     setReason(null);
   };
   const choices: (readonly [Scope, string])[] = [

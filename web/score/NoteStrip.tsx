@@ -9,6 +9,8 @@ import { chooseNoNotes, useSelection } from "../app/store/selection";
 import { say } from "../app/store/song";
 import { InPlace } from "../kit/InPlace";
 import { MoveSelect } from "../kit/MoveSelect";
+import { BarsMenu } from "./BarsMenu";
+import { FigureMenu } from "./FigureMenu";
 import { VoiceStrip } from "./VoiceStrip";
 import { Switches } from "../kit/Switches";
 import { typedPitch } from "../kit/texts";
@@ -57,6 +59,7 @@ export function NoteStrip({ data }: { data: SectionData }) {
       </Button>
       {note && part && <ChosenNote data={data} part={part} note={note} ids={chosen.ids} />}
       {part?.link && <VoiceStrip data={data} part={part} ids={chosen.ids} />}
+      {!part && <BarsMenu data={data} />}
       {!part && <span className="muted hint">Click writes a note, drag moves it, Shift-drag chooses several.</span>}
     </div>
   );
@@ -113,6 +116,7 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
           glide
         </Toggle>
       )}
+      <FigureMenu place={place} ids={ids} />
       <MoveSelect
         label={ids.length > 1 ? `Move ${ids.length} notes` : "Move the note"}
         go={(by, said) =>

@@ -1,6 +1,6 @@
 import { type Midi, type RealizedPart, Song } from "../../core/src/index";
 import { soundNote } from "../app/audio/sound";
-import { copyNotes, cutNotes, duplicateNotes, pasteNotes } from "../app/commands/clipboard";
+import { copyNotes, cutNotes, duplicateNotes, pasteNotes, pasteRefitted } from "../app/commands/clipboard";
 import {
   addNote,
   changeNotes,
@@ -139,6 +139,12 @@ export const NOTE_KEYS: readonly Shortcut<Chosen>[] = [
     what: "set down: where playing begins, or behind the chosen notes",
     on: ["mod+v"],
     run: withClipboard(pasteNotes),
+  },
+  {
+    keys: "Ctrl Shift V",
+    what: "set down refitted to the chords there",
+    on: ["mod+shift+v"],
+    run: withClipboard(pasteRefitted),
   },
   { keys: "Ctrl D", what: "a copy right behind", mouse: "Alt-drag", on: ["mod+d"], run: withClipboard(duplicateNotes) },
   {

@@ -8,6 +8,7 @@ import { ChordsPanel } from "./chords/ChordsPanel";
 import { FormPanel } from "./form/FormPanel";
 import { GroovePanel } from "./groove/GroovePanel";
 import { HandOverPanel } from "./handover/HandOverPanel";
+import { LogPanel } from "./log/LogPanel";
 import { LinesPanel } from "./lines/LinesPanel";
 import { VoicingsPanel } from "./voicings/VoicingsPanel";
 
@@ -89,5 +90,6 @@ export const WORKSPACES: readonly Workspace[] = [
     counts: () => true,
   },
   { id: "form", title: "Form", Panel: FormPanel, focus: ({ song, chosen }) => known(song, [chosen]) },
+  { id: "log", title: "Log", Panel: LogPanel, focus: ({ song, chosen }) => known(song, [chosen]) },
   { id: "handover", title: "Hand over", Panel: HandOverPanel, focus: () => [] },
 ];

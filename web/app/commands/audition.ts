@@ -1,6 +1,7 @@
 import { Edit, type Meter, type Section, type Ticks } from "../../../core/src/index";
 import { audition, endPreview } from "../audio/sound";
 import { say, songNow, useSong } from "../store/song";
+import { keyLogged } from "./log";
 
 /**
  * The bar of a place with the one before and the one behind it, within the section: a change is heard as it comes and
@@ -22,5 +23,5 @@ export function auditionEdit(edit: Edit, label: string, id: string, { from, to }
 /** Makes an edit that may just be heard: what is tried out ends with it. */
 export function acceptEdit(edit: Edit): boolean {
   endPreview();
-  return useSong.getState().edit(edit);
+  return useSong.getState().edit(keyLogged(edit));
 }

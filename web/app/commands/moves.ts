@@ -1,6 +1,7 @@
 import { Edit, firstOf, Instrument, Key, nth, Pitch, Singer, Song } from "../../../core/src/index";
 import { edit, storedSong } from "../store/song";
 import { workers } from "../workers/sync";
+import { keyLogged } from "./log";
 import { tellUndoable } from "./undoable";
 
 /** By how much something is moved: semitones, or steps of the scale. */
@@ -15,7 +16,7 @@ const TOLD = 3;
  */
 export function move(change: Edit, what: string): boolean {
   const before = storedSong();
-  if (!edit(change)) return false;
+  if (!edit(keyLogged(change))) return false;
   const after = storedSong();
   tellUndoable(`${what}.`);
   // What it brings is worked out behind the change, so that nothing waits for it.

@@ -3,9 +3,10 @@ import { audition, endPreview } from "../audio/sound";
 import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
 import { setOffers, type Offer } from "../store/results";
-import { chooseChord } from "../store/selection";
+import { chooseChord, useSelection } from "../store/selection";
 import { say, songNow, useSong } from "../store/song";
 import { workers } from "../workers/sync";
+import { logged } from "./log";
 
 const MOST_PREPARED = 60;
 const prepared = new Map<string, Edit>();
@@ -51,10 +52,19 @@ export async function auditionWritten(offer: Offer, bar: Ticks, end: Ticks): Pro
   await audition(songNow(), "what is written", WRITTEN + offer.id, { from, to });
 }
 
+/** The line that taking an offer writes into the log. */
+function lineFor({ said, label, edit, from }: Offer): Edit {
+  const { section } = useSelection.getState();
+  const parts = edit.do === "setNotes" ? { parts: [edit.part] } : {};
+  return logged({ what: `Took ${said ?? label}`.slice(0, MOST_SAID), section, tick: Math.max(0, from), ...parts });
+}
+/** Characters of a line. */
+const MOST_SAID = 400;
+
 export async function acceptOffer(offer: Offer): Promise<void> {
   const more = (await offer.also?.()) ?? [];
   const prepared = await prepare(offer);
-  const edit: Edit = more.length ? { do: "all", label: offer.label, edits: [prepared, ...more] } : prepared;
+  const edit: Edit = { do: "all", label: offer.label, edits: [prepared, ...more, lineFor(offer)] };
   endPreview();
   if (!useSong.getState().edit(edit)) return;
   offer.taken?.();

@@ -10,6 +10,7 @@ import {
   type Result,
   type RoughSpot,
   type Ticks,
+  Song,
   Vocal,
   type VocalLines,
   type VocalRequest,
@@ -98,6 +99,7 @@ export function useVoiceOffers(section: string, part: string, length: Ticks): Of
       lines.map((line, i): Offer => ({
         id: `voices:${line.found}:${line.school}:${part}`,
         label: `way ${i + 1}`,
+        said: `way ${i + 1} of the voices, ${line.school}`,
         edit: Vocal.take(songNow(), section, line),
         from: 0,
         to: length,
@@ -131,6 +133,7 @@ export function useLineOffers(bench: Exclude<Bench, "vocal">, part: string, sect
       lines.map((line, i): Offer => ({
         id: `line:${line.found}:${line.seed}:${line.style}:${part}`,
         label: `line ${i + 1}`,
+        said: `line ${i + 1}, ${line.style}, for ${Song.part(songNow(), part)?.name ?? "the part"}`,
         edit: { do: "setNotes", section, part, notes: line.notes },
         ...(bench === "bass"
           ? { also: () => endingsOf({ section, part, style: (line as BassLine).style, seed: line.seed }, line.notes) }

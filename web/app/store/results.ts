@@ -20,6 +20,8 @@ import type {
 export interface Offer {
   id: string;
   label: string;
+  /** What its line in the log says; "Took", and its label, where it does not say. */
+  said?: string;
   edit: Edit;
   from: Ticks;
   to: Ticks;

@@ -21,6 +21,7 @@ import { Keys } from "./Keys";
 import { Messages, PreviewNote } from "./Messages";
 import { PanelEdge } from "./PanelEdge";
 import "./style.scss";
+import { QuickLine } from "./QuickLine";
 import { Transport } from "./Transport";
 import { Button } from "../../kit/Button";
 
@@ -118,6 +119,7 @@ export function Workbench() {
           </aside>
         </div>
       )}
+      <QuickLine />
       <Transport data={data} />
       <FindingsSaid />
       {help && <Help workspace={workspace.id} focus={placeOfFocus()} offers={offers} />}

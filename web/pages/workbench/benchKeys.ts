@@ -2,6 +2,8 @@ import { flushSync } from "react-dom";
 import { type Part, Song } from "../../../core/src/index";
 import { endPreview, stop } from "../../app/audio/sound";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../../app/commands/offers";
+import { askLog } from "../../app/commands/log";
+import { keepAtHand } from "../../app/commands/takes";
 import { walkFound } from "../../app/commands/findings";
 import { invertChord, moveRegister, nextInstrument, nextStyle } from "../../app/commands/voicings";
 import { clearLoop, toggleLoop, usePlayback } from "../../app/store/playback";
@@ -163,6 +165,14 @@ export const BENCH_KEYS: readonly Shortcut<Bench>[] = [
       return true;
     },
   },
+  {
+    keys: "Shift T",
+    what: "keep a take: of the part of the chosen note, else of everything",
+    mouse: "in Log",
+    on: ["shift+t"],
+    run: () => void keepAtHand(),
+  },
+  { keys: "G", what: "write a line into the log", mouse: "in Log", on: ["g"], run: () => askLog() },
   { keys: "Ctrl Z", what: "undo", on: ["mod+z"], run: () => (useSong.getState().undo(), true) },
   {
     keys: "Ctrl Shift Z",

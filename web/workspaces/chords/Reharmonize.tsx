@@ -91,6 +91,7 @@ function offersOf({ one, whole }: Found, section: string, length: number): Offer
     ...whole.map((p, i): Offer => ({
       id: `whole:${p.cost.toFixed(6)}:${p.events.map((e) => e.symbol).join()}`,
       label: `progression ${i + 1}`,
+      said: `a progression: ${p.events.map((e) => e.symbol).join(" ")}`,
       edit: { do: "setChords", section, from: 0, to: length, chords: p.events },
       from: 0,
       to: length,

@@ -14,7 +14,7 @@ export interface BestBar {
   reasons: string[];
 }
 
-/** How much each of these counts (common practice): accents that are met, notes in gaps of the tune, what comes back. */
+/** How much each counts (common practice): accents that are met, notes in gaps of the tune, what comes back. */
 const MET = 1;
 const IN_GAPS = 1;
 const COMES_BACK = 0.5;

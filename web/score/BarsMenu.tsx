@@ -1,0 +1,141 @@
+import Dropdown from "react-bootstrap/Dropdown";
+import { useState } from "react";
+import { type Chosen, Song, Text } from "../../core/src/index";
+import {
+  barsText,
+  copyBars,
+  cutBars,
+  divide,
+  insertBars,
+  joinBehind,
+  pasteBars,
+  removeBars,
+  repeatBars,
+  sectionBehind,
+  useBarsCopied,
+  type Span,
+} from "../app/commands/bars";
+import { keep } from "../app/commands/takes";
+import { usePlayback } from "../app/store/playback";
+import type { SectionData } from "../app/store/sectionData";
+import { edit, storedSong, useStored } from "../app/store/song";
+import { Select } from "../kit/Select";
+
+/** The bars that are looped; all where none are. */
+function useSpan({ section: { id }, meter }: SectionData): Span & { all: boolean } {
+  const loop = usePlayback((s) => s.loop);
+  const { section } = useStored(id);
+  const whole = [0, section.bars] as const;
+  if (!loop?.on) return { section: id, bars: whole, all: true };
+  const [from, to] = [Math.floor(loop.from / meter.bar), Math.min(section.bars, Math.ceil(loop.to / meter.bar))];
+  return from < to
+    ? { section: id, bars: [from, to], all: to - from === section.bars }
+    : { section: id, bars: whole, all: true };
+}
+
+/** What can be done with whole bars: those that are looped, or all. */
+export function BarsMenu({ data }: { data: SectionData }) {
+  const span = useSpan(data);
+  return (
+    <Dropdown autoClose="outside" className="bars-menu">
+      <Dropdown.Toggle
+        as="button"
+        type="button"
+        className="toggle"
+        aria-label={`What to do with ${span.all ? "all bars" : barsText(span.bars)}`}
+        title="Drag over bar numbers to choose bars; they are looped"
+      >
+        {span.all ? "bars" : barsText(span.bars)}
+      </Dropdown.Toggle>
+      <Dropdown.Menu popperConfig={{ strategy: "fixed" }} renderOnMount={false}>
+        <Items data={data} span={span} />
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
+
+const ALL = "all";
+const CHORDS = "chords";
+const DRUMS = "drums";
+
+function chosenBy(value: string): Chosen {
+  if (value === ALL) return {};
+  if (value === CHORDS) return { chords: true, drums: false, parts: [] };
+  if (value === DRUMS) return { chords: false, drums: true, parts: [] };
+  return { chords: false, drums: false, parts: [value] };
+}
+
+function Items({ data, span }: { data: SectionData; span: Span & { all: boolean } }) {
+  const { song, section } = useStored(data.section.id);
+  const copied = useBarsCopied((s) => s.copied);
+  const [what, setWhat] = useState(ALL);
+  const [from, to] = span.bars;
+  const count = to - from;
+  const chosen = chosenBy(what);
+  const next = sectionBehind(storedSong(), section.id);
+  const bars = (n: number) => Text.counted(n, "bar");
+  return (
+    <>
+      <div className="lane-menu-fields">
+        <Select
+          label="What of the bars"
+          text={`${span.all ? "all bars" : barsText(span.bars)}:`}
+          value={what}
+          choices={[
+            [ALL, "everything"],
+            [CHORDS, "the chords"],
+            [DRUMS, "the drums"],
+            ...song.parts.filter(Song.isWritten).map((p) => [p.id, p.name] as const),
+          ]}
+          set={setWhat}
+        />
+      </div>
+      <Item run={() => copyBars(span, chosen)}>Copy</Item>
+      <Item run={() => cutBars(span, chosen)}>Cut</Item>
+      <Item run={() => edit({ do: "clearBars", section: span.section, bars: [from, to], ...withParts(chosen) })}>
+        Empty
+      </Item>
+      <Item run={() => keep(section.id, { ...withParts(chosen), bars: [from, to] })}>Keep as a take</Item>
+      {copied && (
+        <>
+          <Dropdown.Divider />
+          <Item run={() => pasteBars(section.id, from, "over")}>
+            Set {bars(copied.piece.bars)} down over bar {from + 1}
+          </Item>
+          <Item run={() => pasteBars(section.id, from, "over", "refitted")}>
+            … with lines refitted to the chords there
+          </Item>
+          <Item run={() => pasteBars(section.id, from, "between")}>… between, before bar {from + 1}</Item>
+        </>
+      )}
+      <Dropdown.Divider />
+      <Item run={() => repeatBars(span)}>Repeat behind</Item>
+      <Item run={() => insertBars(section.id, from, count)}>
+        Insert {bars(span.all ? 1 : count)} before bar {from + 1}
+      </Item>
+      <Item disabled={span.all} run={() => removeBars(span)}>
+        Take {barsText(span.bars)} out
+      </Item>
+      <Item disabled={from === 0} run={() => divide(section.id, from)}>
+        Divide {section.name} before bar {from + 1}
+      </Item>
+      <Item disabled={!next} run={() => joinBehind(section.id)}>
+        Join with {next?.name ?? "what comes behind"}
+      </Item>
+    </>
+  );
+}
+
+const withParts = ({ chords, drums, parts }: Chosen) => ({
+  ...(chords === undefined ? {} : { chords }),
+  ...(drums === undefined ? {} : { drums }),
+  ...(parts ? { parts: [...parts] } : {}),
+});
+
+function Item({ run, disabled = false, children }: { run(): unknown; disabled?: boolean; children: React.ReactNode }) {
+  return (
+    <Dropdown.Item as="button" type="button" disabled={disabled} onClick={() => void run()}>
+      {children}
+    </Dropdown.Item>
+  );
+}
