@@ -17,9 +17,18 @@ export interface PlayIn {
   grid: Ticks;
   strength: number;
   mode: "replace" | "add";
+  /** Round and round: each round is a take. */
+  rounds: boolean;
 }
 
-export const PLAY_IN: PlayIn = { countIn: true, click: true, grid: Meter.EIGHTH, strength: 1, mode: "replace" };
+export const PLAY_IN: PlayIn = {
+  countIn: true,
+  click: true,
+  grid: Meter.EIGHTH,
+  strength: 1,
+  mode: "replace",
+  rounds: false,
+};
 
 /** The C from which the computer's keys play a bass or drums: two octaves below the middle one. */
 export const LOWEST_KEY = 36;
@@ -95,6 +104,9 @@ export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY,
         </Check>
         <Check on={settings.click} set={(click) => set({ click })}>
           click
+        </Check>
+        <Check on={settings.rounds} set={(rounds) => set({ rounds })}>
+          a take each round
         </Check>
       </div>
       {playIn && <p className="small">{keys}</p>}

@@ -8,30 +8,23 @@ import {
   type Note,
   type Part,
   Pitch,
-  type PlayedNote,
   Song,
+  sure,
   Text,
-  type Ticks,
 } from "../../core/src/index";
 import { soundPlayedNote } from "../app/audio/sound";
 import { acceptEdit, auditionEdit } from "../app/commands/audition";
 import { keepNotes } from "../app/commands/bass";
-import { startRecording, useRecord } from "../app/commands/record";
+import { startRecording, useRecord, type Recording } from "../app/commands/record";
 import { onPlayed, usePlayed } from "../app/input/played";
 import { stretchOf, usePlayback } from "../app/store/playback";
-import { useStored } from "../app/store/song";
+import { edit, songNow, useStored } from "../app/store/song";
 import { Check } from "./Check";
 import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "./PlayControls";
 import type { PartProps } from "./partProps";
 
 /** Pitches that are told of what was played. */
 const SHOWN = 12;
-
-interface Recording {
-  notes: PlayedNote[];
-  from: Ticks;
-  to: Ticks;
-}
 
 /**
  * What a line becomes when notes are played into it: those of the stretch give way, or the new ones cut what they fall
@@ -105,6 +98,7 @@ export function PlayTab({ data, part }: PartProps) {
             countIn: settings.countIn,
             click: settings.click,
             over: mode === "replace",
+            rounds: settings.rounds,
           })
         }
         keys={
@@ -120,6 +114,7 @@ export function PlayTab({ data, part }: PartProps) {
           ends too
         </Check>
       </PlayControls>
+      <Rounds data={data} part={part} settings={settings} />
       {recording && notes && change && (
         <PlayedIn
           text={playedText(notes, recording)}
@@ -129,6 +124,43 @@ export function PlayTab({ data, part }: PartProps) {
       )}
     </>
   );
+}
+
+/** Rounds of a loop that were played in before the last: each becomes a take as soon as the loop ends. */
+function Rounds({ data, part, settings: { grid, strength } }: PartProps & { settings: PlayIn }) {
+  const rounds = useRecord((s) => s.rounds);
+  const [kept, setKept] = useState(0);
+  useEffect(() => {
+    if (!rounds.length) return;
+    const song = songNow();
+    const section = sure(Song.section(song, data.section.id));
+    const edits = rounds.map((round, i): Edit => {
+      const { notes: played, from, to } = round;
+      const notes = Song.quantize(song, section, {
+        played,
+        how: { grid, strength, ends: true, single: true },
+        from,
+        to,
+      });
+      const { bar } = Song.meterOf(song, section);
+      const bars: [number, number] = [Math.floor(from / bar), Math.max(1, Math.ceil(to / bar))];
+      return {
+        do: "keepTake",
+        section: section.id,
+        name: `Round ${i + 1}, ${part.name.split(",")[0] ?? ""}`,
+        made: new Date().toISOString(),
+        ...(bars[0] === 0 && bars[1] >= section.bars ? {} : { bars }),
+        instead: { notes: { [part.id]: notes.map((n, k) => ({ ...n, id: `n${k + 1}` })) } },
+      };
+    });
+    useRecord.setState({ rounds: [] });
+    if (edit({ do: "all", label: "rounds kept", edits })) setKept(edits.length);
+  }, [rounds, data.section.id, part, grid, strength]);
+  return kept ? (
+    <p className="small" role="status">
+      {Text.counted(kept, "round")} kept as takes, in Log. The last one:
+    </p>
+  ) : null;
 }
 
 function playedText(notes: readonly NewNote[], recording: Recording): string {

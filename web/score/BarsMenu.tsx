@@ -21,21 +21,29 @@ import type { SectionData } from "../app/store/sectionData";
 import { edit, storedSong, useStored } from "../app/store/song";
 import { Select } from "../kit/Select";
 
+interface Stretch extends Span {
+  /** No bars are chosen: all are meant. */
+  all: boolean;
+  /** The bar before which something is put in or divided: the first that is looped, or where playing begins. */
+  at: number;
+}
+
 /** The bars that are looped; all where none are. */
-function useSpan({ section: { id }, meter }: SectionData): Span & { all: boolean } {
+function useStretch({ section: { id }, meter }: SectionData): Stretch {
   const loop = usePlayback((s) => s.loop);
+  const begin = usePlayback((s) => s.from);
   const { section } = useStored(id);
-  const whole = [0, section.bars] as const;
-  if (!loop?.on) return { section: id, bars: whole, all: true };
-  const [from, to] = [Math.floor(loop.from / meter.bar), Math.min(section.bars, Math.ceil(loop.to / meter.bar))];
-  return from < to
-    ? { section: id, bars: [from, to], all: to - from === section.bars }
-    : { section: id, bars: whole, all: true };
+  const [from, to] = loop?.on
+    ? [Math.floor(loop.from / meter.bar), Math.min(section.bars, Math.ceil(loop.to / meter.bar))]
+    : [0, section.bars];
+  const all = from >= to || to - from === section.bars;
+  const at = all ? Math.min(section.bars - 1, Math.floor((begin ?? 0) / meter.bar)) : from;
+  return { section: id, bars: all ? [0, section.bars] : [from, to], all, at };
 }
 
 /** What can be done with whole bars: those that are looped, or all. */
 export function BarsMenu({ data }: { data: SectionData }) {
-  const span = useSpan(data);
+  const span = useStretch(data);
   return (
     <Dropdown autoClose="outside" className="bars-menu">
       <Dropdown.Toggle
@@ -65,11 +73,12 @@ function chosenBy(value: string): Chosen {
   return { chords: false, drums: false, parts: [value] };
 }
 
-function Items({ data, span }: { data: SectionData; span: Span & { all: boolean } }) {
+function Items({ data, span }: { data: SectionData; span: Stretch }) {
   const { song, section } = useStored(data.section.id);
   const copied = useBarsCopied((s) => s.copied);
   const [what, setWhat] = useState(ALL);
   const [from, to] = span.bars;
+  const { at } = span;
   const count = to - from;
   const chosen = chosenBy(what);
   const next = sectionBehind(storedSong(), section.id);
@@ -99,25 +108,25 @@ function Items({ data, span }: { data: SectionData; span: Span & { all: boolean 
       {copied && (
         <>
           <Dropdown.Divider />
-          <Item run={() => pasteBars(section.id, from, "over")}>
-            Set {bars(copied.piece.bars)} down over bar {from + 1}
+          <Item run={() => pasteBars(section.id, at, "over")}>
+            Set {bars(copied.piece.bars)} down over bar {at + 1}
           </Item>
-          <Item run={() => pasteBars(section.id, from, "over", "refitted")}>
+          <Item run={() => pasteBars(section.id, at, "over", "refitted")}>
             … with lines refitted to the chords there
           </Item>
-          <Item run={() => pasteBars(section.id, from, "between")}>… between, before bar {from + 1}</Item>
+          <Item run={() => pasteBars(section.id, at, "between")}>… between, before bar {at + 1}</Item>
         </>
       )}
       <Dropdown.Divider />
       <Item run={() => repeatBars(span)}>Repeat behind</Item>
-      <Item run={() => insertBars(section.id, from, count)}>
-        Insert {bars(span.all ? 1 : count)} before bar {from + 1}
+      <Item run={() => insertBars(section.id, at, span.all ? 1 : count)}>
+        Insert {bars(span.all ? 1 : count)} before bar {at + 1}
       </Item>
       <Item disabled={span.all} run={() => removeBars(span)}>
         Take {barsText(span.bars)} out
       </Item>
-      <Item disabled={from === 0} run={() => divide(section.id, from)}>
-        Divide {section.name} before bar {from + 1}
+      <Item disabled={at === 0} run={() => divide(section.id, at)}>
+        Divide {section.name} before bar {at + 1}
       </Item>
       <Item disabled={!next} run={() => joinBehind(section.id)}>
         Join with {next?.name ?? "what comes behind"}

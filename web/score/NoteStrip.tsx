@@ -60,7 +60,7 @@ export function NoteStrip({ data }: { data: SectionData }) {
       {note && part && <ChosenNote data={data} part={part} note={note} ids={chosen.ids} />}
       {part?.link && <VoiceStrip data={data} part={part} ids={chosen.ids} />}
       {!part && <BarsMenu data={data} />}
-      {!part && <span className="muted hint">Click writes a note, drag moves it, Shift-drag chooses several.</span>}
+      {!part && <span className="muted hint">Click writes, drag moves, Shift-drag chooses several.</span>}
     </div>
   );
 }

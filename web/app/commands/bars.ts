@@ -3,6 +3,7 @@ import { type Chosen, type Edit, Figure, type Piece, Song, sure, Text } from "..
 import { chordsNow } from "./chords";
 import { showSection } from "../store/selection";
 import { edit, sectionNow, songNow, storedSong, useSong } from "../store/song";
+import { clearLoop } from "../store/playback";
 import { groundOf, listOf } from "./figures";
 import { tell } from "../store/notice";
 import { tellUndoable } from "./undoable";
@@ -108,9 +109,14 @@ export const insertBars = (section: string, at: number, count: number): boolean 
   edit({ do: "insertBars", section, at, count });
 
 export function removeBars(at: Span): boolean {
-  const lost = useSong.getState().song;
-  if (!lost || !edit({ do: "removeBars", section: at.section, bars: span(at) })) return false;
-  tellUndoable(`${Text.capital(barsText(at.bars))} taken out.`);
+  const [from, to] = at.bars;
+  const kept = storedSong().takes.filter(
+    (t) => t.sectionId === at.section && (t.bars?.[0] ?? 0) < to && (t.bars?.[1] ?? to) > from,
+  );
+  if (!edit({ do: "removeBars", section: at.section, bars: span(at) })) return false;
+  clearLoop();
+  const also = kept.length ? `, and out of ${Text.counted(kept.length, "take")}` : "";
+  tellUndoable(`${Text.capital(barsText(at.bars))} taken out${also}.`);
   return true;
 }
 
@@ -118,6 +124,7 @@ export function removeBars(at: Span): boolean {
 export function divide(section: string, at: number): boolean {
   const made = useSong.getState().make({ do: "splitSection", section, at });
   if (!made) return false;
+  clearLoop();
   tellUndoable("The section is divided.", () => showSection(section));
   return true;
 }
@@ -132,6 +139,7 @@ export function sectionBehind(song: Song, section: string): Song["sections"][num
 export function joinBehind(section: string): boolean {
   const next = sectionBehind(storedSong(), section);
   if (!next || !edit({ do: "joinSections", section, with: next.id })) return false;
+  clearLoop();
   tellUndoable(`${next.name} is part of it now.`);
   return true;
 }

@@ -4,6 +4,13 @@ import { play, playhead, stop, useSound } from "../audio/sound";
 import { onPlayed, onReleased } from "../input/played";
 import { usePlayback } from "../store/playback";
 
+/** What was played in over a stretch. */
+export interface Recording {
+  notes: PlayedNote[];
+  from: Ticks;
+  to: Ticks;
+}
+
 interface RecordState {
   /** Nothing is recorded; the count-in is heard; what is played is kept. */
   phase: "off" | "counting" | "recording";
@@ -11,17 +18,26 @@ interface RecordState {
   part: string;
   live: readonly PlayedNote[];
   now: number;
-  /** What was played in the last pass, and the stretch it belongs to. */
-  recording: { notes: PlayedNote[]; from: Ticks; to: Ticks } | null;
+  /** What was played last, and the stretch it belongs to. */
+  recording: Recording | null;
+  /** What was played in each round of a loop before the last. */
+  rounds: readonly Recording[];
 }
 
 /** Playing-in: keys that are pressed while the section plays, at the place where the playhead stands. */
-export const useRecord = create<RecordState>(() => ({ phase: "off", part: "", live: [], now: 0, recording: null }));
+export const useRecord = create<RecordState>(() => ({
+  phase: "off",
+  part: "",
+  live: [],
+  now: 0,
+  recording: null,
+  rounds: [],
+}));
 
 export const isRecording = (s: RecordState): boolean => s.phase !== "off";
 
 /** What was recorded is done with: taken or dropped. */
-export const dropRecording = (): void => useRecord.setState({ recording: null });
+export const dropRecording = (): void => useRecord.setState({ recording: null, rounds: [] });
 
 let end: (() => void) | null = null;
 
@@ -34,19 +50,37 @@ export interface RecordHow {
   click: boolean;
   /** What the part has there is silent meanwhile. */
   over: boolean;
+  /** The stretch goes round and round until it is stopped; each round is kept for itself. */
+  rounds?: boolean;
 }
 
-/** Plays a stretch once, after a count-in, and keeps what is played to it. */
+/** Plays a stretch once, or round and round, after a count-in, and keeps what is played to it. */
 export async function startRecording(
   part: string,
   from: Ticks,
   to: Ticks,
-  { countIn, click, over }: RecordHow,
+  { countIn, click, over, rounds: goesRound = false }: RecordHow,
 ): Promise<void> {
   end?.();
   const before = usePlayback.getState();
   const open = new Map<number, PlayedNote>();
-  const notes: PlayedNote[] = [];
+  let notes: PlayedNote[] = [];
+  const rounds: Recording[] = [];
+  let seen = -Infinity;
+  /** Notes that are still held end with the stretch. */
+  const closed = () => {
+    for (const note of open.values()) note.end = Math.max(note.start + 1, to);
+    open.clear();
+  };
+  /** The playhead is back at the beginning: a round is over. */
+  const turn = (now: number) => {
+    if (goesRound && now < seen - (to - from) / 2) {
+      closed();
+      if (notes.length) rounds.push({ notes, from, to });
+      notes = [];
+    }
+    seen = now;
+  };
   const show = (now: number) =>
     useRecord.setState({
       phase: now < from ? "counting" : "recording",
@@ -55,12 +89,15 @@ export async function startRecording(
     });
   const look = setInterval(() => {
     const tick = playhead();
-    if (tick !== null) show(tick);
+    if (tick === null) return;
+    turn(tick);
+    show(tick);
   }, LOOK);
   const offs = [
     onPlayed((midi, velocity) => {
       const tick = playhead();
       if (tick === null) return;
+      turn(tick);
       const note: PlayedNote = { midi, velocity, start: tick, end: tick };
       open.set(midi, note);
       notes.push(note);
@@ -77,15 +114,25 @@ export async function startRecording(
     }),
     () => clearInterval(look),
   ];
-  useRecord.setState({ phase: countIn ? "counting" : "recording", part, live: [], now: from, recording: null });
-  usePlayback.setState({ wholeSong: false, countIn, click, loop: { on: false, from, to }, silent: over ? part : null });
+  useRecord.setState({
+    phase: countIn ? "counting" : "recording",
+    part,
+    live: [],
+    now: from,
+    recording: null,
+    rounds: [],
+  });
+  const loop = { on: goesRound, from, to };
+  usePlayback.setState({ wholeSong: false, countIn, click, loop, silent: over ? part : null });
   end = () => {
     end = null;
     for (const off of offs) off();
-    for (const note of open.values()) note.end = Math.max(note.start + 1, to);
+    closed();
     const { loop, countIn, click, wholeSong } = before;
     usePlayback.setState({ loop, countIn, click, wholeSong, silent: null });
-    useRecord.setState({ phase: "off", part: "", live: [], recording: notes.length ? { notes, from, to } : null });
+    useRecord.setState({ phase: "off", part: "", live: [] });
+    const last = notes.length ? { notes, from, to } : (rounds.pop() ?? null);
+    useRecord.setState({ recording: last, rounds });
   };
   await play();
 }

@@ -89,7 +89,13 @@ export function ofText(song: Song, take: KeptTake): string {
   const section = sure(Song.section(song, take.sectionId));
   const [from, to] = Take.bars(take, section);
   const bars = take.bars ? `, ${to - from > 1 ? `bars ${from + 1}–${to}` : `bar ${from + 1}`}` : "";
-  return [...(take.chords ? ["chords"] : []), ...parts, ...(take.groove ? ["drums"] : [])].join(", ") + bars;
+  return (
+    [
+      ...(take.chords ? ["chords"] : []),
+      ...parts,
+      ...(take.groove?.lanes.some((l) => l.hits.length) ? ["drums"] : []),
+    ].join(", ") + bars
+  );
 }
 
 /** The edit that brings a take back, in the bars that are named. */

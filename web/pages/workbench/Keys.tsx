@@ -54,7 +54,7 @@ export const Keys = memo(function Keys({ data, workspace }: Bench) {
       allNow();
       const meant = benchKey(e, { data, workspace });
       // What has no use of its own in the browser is not kept from it.
-      if (meant && (e.ctrlKey || e.metaKey || /^(F6|c)$/.test(e.key))) e.preventDefault();
+      if (meant && (e.ctrlKey || e.metaKey || /^(F6|c|g)$/.test(e.key))) e.preventDefault();
     },
     OUTSIDE_TEXT,
     [data, workspace],

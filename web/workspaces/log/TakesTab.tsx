@@ -130,34 +130,28 @@ function OneTake({ data, take }: { data: SectionData; take: KeptTake }) {
         value={take.why ?? "why?"}
         commit={(why) => edit({ do: "setTake", take: take.id, why })}
       />
-      <div className="controls">
-        <HearTake
-          id={`take:${take.id}:all`}
-          name={take.name}
-          takeText="Bring back"
-          disabled={same}
-          hear={() => hear({}, "all")}
-          take={() => bring({}, "all of it")}
-        />
-        {lines && !same && (
-          <>
-            <Parts
-              what="rhythm"
-              title="its rhythm alone, with the pitches of now"
-              id={take.id}
-              hear={hear}
-              bring={bring}
-            />
-            <Parts
-              what="pitches"
-              title="its pitches alone, in the rhythm of now"
-              id={take.id}
-              hear={hear}
-              bring={bring}
-            />
-          </>
-        )}
-      </div>
+      {!same && (
+        <ul className="plain-list take-ways">
+          <Way
+            what="all of it"
+            name={take.name}
+            id={`take:${take.id}:all`}
+            hear={() => hear({}, "all")}
+            take={() => bring({}, "all of it")}
+          />
+          {lines &&
+            (["rhythm", "pitches"] as const).map((only) => (
+              <Way
+                key={only}
+                what={ONLY[only]}
+                name={`${ONLY[only]}, ${take.name}`}
+                id={`take:${take.id}:${only}`}
+                hear={() => hear({ only }, only)}
+                take={() => bring({ only }, ONLY[only])}
+              />
+            ))}
+        </ul>
+      )}
       {lines && <Best data={data} take={take} hear={hear} bring={bring} />}
     </li>
   );
@@ -169,20 +163,26 @@ interface Ways {
   bring(more: More, said: string): boolean;
 }
 
-/** The rhythm of a take, or its pitches. */
-function Parts({ what, title, id, hear, bring }: Ways & { what: "rhythm" | "pitches"; title: string; id: string }) {
-  return (
-    <span className="take-part" title={title}>
-      {what}
-      <HearTake
-        id={`take:${id}:${what}`}
-        name={title}
-        hear={() => hear({ only: what }, what)}
-        take={() => bring({ only: what }, title)}
-      />
-    </span>
-  );
+const ONLY = {
+  rhythm: "its rhythm, with the pitches of now",
+  pitches: "its pitches, in the rhythm of now",
+} as const;
+
+interface WayProps {
+  what: string;
+  name: string;
+  id: string;
+  hear(): void;
+  take(): unknown;
 }
+
+/** One way of bringing a take back. */
+const Way = ({ what, name, id, hear, take }: WayProps) => (
+  <li>
+    <span className="small">{what}</span>
+    <HearTake id={id} name={name} takeText="Bring back" hear={hear} take={take} />
+  </li>
+);
 
 /** Best bars that are shown. */
 const SHOWN = 4;
