@@ -56,6 +56,7 @@ function poolsOf(song: Song): fc.Arbitrary<Pools> {
       note: [...(section.notes[part] ?? []).map((n) => n.id), "nobody"],
       take: [...song.takes.map((t) => t.id), "nobody"],
       singer: [...song.singers.map((s) => s.id), "nobody"],
+      entry: [...song.log.map((e) => e.id), "nobody"],
       waiver: [...song.waivers.map((w) => w.id), "nobody"],
       instrument: [
         "piano",

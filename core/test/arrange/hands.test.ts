@@ -323,7 +323,10 @@ describe("voices of a chord are notes", () => {
           });
           if (!up.ok) continue;
           const after = edit(song, up.value);
-          expect(notes(after, part).map((n) => n.note.pitch)).toContain(higher(first.note.pitch));
+          const to = higher(first.note.pitch);
+          // Fills run through what the chord has: where it has another tone they run otherwise.
+          if (of === "chord" && kind.id === "fills") expect(layout(after)).not.toEqual(layout(song));
+          else expect(notes(after, part).map((n) => n.note.pitch)).toContain(to);
           moved++;
         }
       }

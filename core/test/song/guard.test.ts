@@ -10,7 +10,13 @@ import { anyEdit, walk } from "../anyEdit";
 import { goldenSong } from "../fixtures";
 import { edit, songWith } from "../helpers";
 
-const STARTS = ["every-setting", "pickup", "glides", "transposing"].map(goldenSong);
+/** Two sections that can be joined, and a log. */
+const joinable = edit(
+  songWith({ line: "| C | F | G | C |", bass: ["0 C2 4", "8 G2 4"] }),
+  { do: "splitSection", section: "s1", at: 2 },
+  { do: "logEntry", at: "2026-10-01T18:00:00Z", what: "Agreed: no repeat", section: "s1" },
+);
+const STARTS = [...["every-setting", "pickup", "glides", "transposing"].map(goldenSong), joinable];
 
 /**
  * What an edit does is what the document allows: accepted, it leaves a song that reads back as it is; refused, it says

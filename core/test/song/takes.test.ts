@@ -234,7 +234,7 @@ describe("the log", () => {
     expect(edit(changed, { do: "removeEntry", entry: sure(line).id }).log).toEqual([]);
     expect(applyEdit(song, { do: "removeEntry", entry: "w999" })).toMatchObject({
       ok: false,
-      error: { code: "edit.log" },
+      error: { code: "edit.entry" },
     });
     expect(applyEdit(song, { do: "logEntry", at: "now", what: " " }).ok).toBe(false);
     const tied = edit(song, { do: "logEntry", at: "x", what: "This try", take: sure(song.takes[0]).id });

@@ -230,7 +230,7 @@ export const pasteBars = defineEdit({
       note({ code: "bars.part", message: `${counted(gone.length, "part")} of what was copied are no longer there` });
     const notes = Object.fromEntries(Object.entries(music.notes ?? {}).filter(([p]) => known.has(p)));
     const chords = music.chords?.map((c) => ({ ...c, voicings: knownOnly(c.voicings, known) }));
-    const placed = shifted(copiedMaterial({ ...music, chords, notes } as Music, fresh), at * bar);
+    const placed = shifted({ ...music, ...(chords ? { chords } : {}), notes } as Music, at * bar);
     setDown(draft, section, [at * bar, end * bar], { music: placed, fresh });
   },
 });
@@ -241,7 +241,7 @@ function knownOnly(voicings: ChordEvent["voicings"], known: ReadonlySet<string>)
   return kept.length ? Object.fromEntries(kept) : undefined;
 }
 
-/** Puts music into a stretch, in the place of what is there of the same kind. */
+/** Puts a copy of music into a stretch, in the place of what is there of the same kind; nothing begins behind it. */
 export function setDown(
   draft: Draft<Song>,
   section: Section,
@@ -250,10 +250,15 @@ export function setDown(
 ): void {
   const target = draftOf(draft, section.id);
   const begins = (x: { start: Ticks }) => x.start < to;
-  const { chords, groove, notes = {} } = music;
+  const inside = Object.entries(music.notes ?? {}).map(([part, list]) => [part, list.filter(begins)] as const);
+  const { chords, notes = {} } = copiedMaterial(
+    { ...(music.chords ? { chords: music.chords.filter(begins) } : {}), notes: Object.fromEntries(inside) } as Music,
+    fresh,
+  );
+  const { groove } = music;
   if (chords) {
     const taken = new Set<string>();
-    target.chords = spliced(section.chords, chords.filter(begins), from, to)
+    target.chords = spliced(section.chords, chords, from, to)
       .map(({ voicings, ...c }): ChordEvent => ({ ...c, ...(voicings ? { voicings } : {}) }))
       .map((c) => {
         const id = taken.has(c.id) ? fresh("c") : c.id;
@@ -277,6 +282,6 @@ export function setDown(
       if (inside) return [];
       return [n.start + n.duration > from ? { ...n, duration: from - n.start } : n];
     });
-    target.notes[part] = [...kept, ...list.filter(begins)].sort((a, b) => a.start - b.start);
+    target.notes[part] = [...kept, ...list].sort((a, b) => a.start - b.start);
   }
 }

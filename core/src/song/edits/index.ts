@@ -204,6 +204,7 @@ const LISTS = {
   pass: "form",
   take: "takes",
   waiver: "waivers",
+  entry: "log",
   singer: "singers",
 } as const;
 

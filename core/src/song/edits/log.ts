@@ -1,9 +1,7 @@
 import { z } from "zod";
 import { sure } from "../../base/list";
-import { Entry, LIMITS, PartId, PassId, SectionId, SectionTick, TakeId } from "../schema";
+import { Entry, EntryId, LIMITS, PartId, PassId, SectionId, SectionTick, TakeId } from "../schema";
 import { defineEdit, refuse } from "./define";
-
-const EntryId = z.string().min(1).max(40);
 
 /**
  * Writes a line into the log of the song: what was tried, decided or agreed, where, and why. The caller says when.
@@ -54,8 +52,7 @@ export const setEntry = defineEdit({
   title: "change a line of the log",
   whole: true,
   schema: { entry: EntryId, what: Entry.shape.what.optional(), why: Entry.shape.why.nullable() },
-  apply(draft, { entry, what, why }, { song }) {
-    if (!song.log.some((e) => e.id === entry)) return refuse("log", `No line of the log has the id "${entry}"`);
+  apply(draft, { entry, what, why }) {
     const target = sure(draft.log.find((e) => e.id === entry));
     if (what !== undefined) target.what = what;
     if (why) target.why = why;
@@ -68,8 +65,7 @@ export const removeEntry = defineEdit({
   title: "delete a line of the log",
   whole: true,
   schema: { entry: EntryId },
-  apply(draft, { entry }, { song }) {
-    if (!song.log.some((e) => e.id === entry)) return refuse("log", `No line of the log has the id "${entry}"`);
+  apply(draft, { entry }) {
     draft.log = draft.log.filter((e) => e.id !== entry);
   },
 });

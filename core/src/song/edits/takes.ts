@@ -18,7 +18,7 @@ import {
 import type { Music } from "../stretch";
 import { barsOf, inRhythmOf, kept, musicText, withPitchesOf } from "../takes";
 import { setDown, stretchOf } from "./bars";
-import { copiedMaterial, defineEdit, refuse } from "./define";
+import { defineEdit, refuse } from "./define";
 
 /** Whether there is anything in some music. */
 const isEmpty = ({ chords, groove, notes = {} }: Music): boolean =>
@@ -115,11 +115,12 @@ export const bringTake = defineEdit({
     const span = stretchOf(song, section, [from, Math.min(to, section.bars)]);
     if (span[0] >= span[1]) return refuse("take", `${take.name} has none of these bars`);
     const begins = (n: { start: number }) => (n.start >= span[0] || from === 0) && n.start < span[1];
+    // What is set down is copied: these ids are not kept.
     const line = (part: string, list: readonly Note[]): Note[] => {
       const [now, there] = [(section.notes[part] ?? []).filter(begins), list.filter(begins)];
       if (!only) return there;
       const made = only === "rhythm" ? inRhythmOf(now, there) : withPitchesOf(now, there);
-      return made.map((n) => ({ ...n, id: fresh("n") }));
+      return made.map((n, i) => ({ ...n, id: `${i}` }));
     };
     const notes = Object.fromEntries(
       Object.entries(take.notes ?? {})
@@ -132,10 +133,7 @@ export const bringTake = defineEdit({
       lanes: rest.groove.lanes.map((l) => ({ ...l, hits: l.hits.filter(begins) })),
     };
     setDown(draft, section, span, {
-      music: copiedMaterial(
-        { ...(rest.chords ? { chords: rest.chords } : {}), ...(cut ? { groove: cut } : {}), notes },
-        fresh,
-      ),
+      music: { ...(rest.chords ? { chords: rest.chords } : {}), ...(cut ? { groove: cut } : {}), notes },
       fresh,
     });
   },

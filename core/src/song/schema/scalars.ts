@@ -25,7 +25,8 @@ export const LIMITS = {
  * What an id names. A field that holds the id of something else says so in its schema, so that every reference can be
  * checked and generated.
  */
-export type Thing = "section" | "part" | "pass" | "chord" | "note" | "take" | "waiver" | "instrument" | "singer";
+export type Thing =
+  "section" | "part" | "pass" | "chord" | "note" | "take" | "waiver" | "entry" | "instrument" | "singer";
 /** What kind of text a field holds, where its own reader decides whether it is good. */
 export type TextKind = "pitch" | "key" | "meter" | "symbol" | "line";
 
@@ -64,6 +65,7 @@ export const PassId = refTo("pass");
 export const ChordId = refTo("chord");
 export const NoteId = refTo("note");
 export const TakeId = refTo("take");
+export const EntryId = refTo("entry");
 export const WaiverId = refTo("waiver");
 export const SingerId = refTo("singer");
 export const InstrumentId = refTo("instrument");

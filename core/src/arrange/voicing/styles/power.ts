@@ -1,5 +1,6 @@
 import { rootPc } from "../../../theory/chord/chord";
 import { nth } from "../../../base/list";
+import { comesBack } from "../../../theory/chord/frets";
 import { mod } from "../../../theory/pitch/pitch";
 import { holdShape, SHAPE_LIMITS, type Neck } from "../../../theory/instrument/fretboard";
 import { pcOf, places, toneAt, voiced } from "../stack";
@@ -11,8 +12,11 @@ import type { RawVoicing, VoicingStyle } from "../style";
  */
 const LOW_STRINGS = 2;
 const HIGHEST_ROOT = 12;
-const UP_THE_NECK = 0.08;
+const UP_THE_NECK = 0.2;
 const NO_OCTAVE = 0.6;
+/** The highest fret of a grip, and of one in which an open string sounds (common practice). */
+const HIGHEST = 15;
+const BESIDE_OPEN = 4;
 
 /**
  * Root, fifth and octave side by side on three strings, or root and fifth on two, as a hand takes them; the other
@@ -20,6 +24,8 @@ const NO_OCTAVE = 0.6;
  */
 function onNeck(neck: Neck, root: number, fifth: number): RawVoicing[] {
   const grips = neck.strings.flatMap((_, s) => [3, 2].flatMap((count) => grip(neck, { s, count, root, fifth }) ?? []));
+  // Where the strings do not rise there are no low ones.
+  if (comesBack(neck.strings)) return grips;
   const usual = grips.filter(({ pitches, shape }) => {
     const lowest = shape?.frets.findIndex((f) => f !== null) ?? -1;
     return pitches.length === 3 && lowest >= 0 && lowest < LOW_STRINGS;
@@ -41,6 +47,8 @@ function grip(
   const frets = open.map((sound, k) => (k < s || k >= s + count ? null : nth(pitches, k - s) - sound));
   const held = frets.some((f) => f !== null && f < 0) ? null : holdShape(neck, frets);
   if (!held || held.span > SHAPE_LIMITS.span || held.reach > SHAPE_LIMITS.reach) return null;
+  const high = Math.max(...frets.map((f) => f ?? 0));
+  if (high > HIGHEST || (frets.includes(0) && high > BESIDE_OPEN)) return null;
   const missing = at * UP_THE_NECK + (count === 2 ? NO_OCTAVE : 0);
   return { pitches, missing, doubling: 0, shape: { frets, pitches, ...held } };
 }
