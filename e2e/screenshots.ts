@@ -144,14 +144,19 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
   ["check", `${ballad}/check`, (page) => page.getByLabel("judged as").selectOption("chorale")],
   ["handover", `${groove}/handover`],
   [
-    "overview",
-    `${ballad}/check`,
+    "log",
+    `${groove}/log`,
     async (page) => {
-      await page.emulateMedia({ colorScheme: "dark" });
-      await page.getByLabel("judged as").selectOption("chorale");
-      await page.getByRole("tab", { name: "Overview" }).click();
-      await page.locator(".covering").waitFor();
-      await page.locator(".chart canvas").first().waitFor();
+      await page.keyboard.press("Shift+T");
+      await page.getByRole("tab", { name: "Takes" }).click();
+      await page.locator(".lane.bass [data-note]").nth(1).click();
+      await page.keyboard.press("Shift+ArrowUp");
+      await page.keyboard.press("Delete");
+      await page.keyboard.press("Shift+T");
+      await page.getByRole("tab", { name: "Log", exact: true }).click();
+      await page.getByLabel("A line for the log").fill("Bass leaves the second kick alone - the drummer asked");
+      await page.getByLabel("A line for the log").press("Enter");
+      await page.getByRole("tab", { name: "Takes" }).click();
     },
   ],
 ];
