@@ -78,7 +78,7 @@ test("bars are repeated, taken out, divided and joined; a take is kept by one ke
   await page.mouse.move(three.x + 20, three.y + 5, { steps: 4 });
   await page.mouse.up();
   const menu = async (item: RegExp | string) => {
-    await page.getByRole("button", { name: /^What to do with (all )?bars?/ }).click();
+    await page.getByRole("button", { name: /^Work on (whole )?bars?/ }).click();
     if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/b1.png` });
     await page.getByRole("button", { name: item }).click();
     await page.keyboard.press("Escape");
@@ -164,7 +164,7 @@ test("a figure is copied and set down refitted to other chords, and given other 
   await page.keyboard.press("Control+c");
   await page.keyboard.press("Control+Shift+V");
   await expect.poll(tune).toBe("C4 E4 G4 A4 F4 A4 C5 D5");
-  await page.getByRole("button", { name: "figure", exact: true }).click();
+  await page.getByRole("button", { name: "Figure" }).click();
   if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/f1.png` });
   await page.getByRole("button", { name: "Staccato" }).click();
   await expect

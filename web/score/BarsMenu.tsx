@@ -50,7 +50,7 @@ export function BarsMenu({ data }: { data: SectionData }) {
         as="button"
         type="button"
         className="toggle"
-        aria-label={`What to do with ${span.all ? "all bars" : barsText(span.bars)}`}
+        aria-label={`Work on ${span.all ? "whole bars" : barsText(span.bars)}`}
         title="Drag over bar numbers to choose bars; they are looped"
       >
         {span.all ? "bars" : barsText(span.bars)}

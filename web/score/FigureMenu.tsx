@@ -12,8 +12,14 @@ export function FigureMenu({ place, ids }: { place: NotePlace; ids: readonly str
   const copied = useClipboard((s) => s.clip !== null);
   return (
     <Dropdown className="bars-menu">
-      <Dropdown.Toggle as="button" type="button" className="toggle" title="Values, loudness, and what was copied">
-        figure
+      <Dropdown.Toggle
+        as="button"
+        type="button"
+        className="quiet"
+        aria-label="Figure"
+        title="Figure: values, loudness, and what was copied"
+      >
+        <i className="bi-music-note-beamed" />
       </Dropdown.Toggle>
       <Dropdown.Menu popperConfig={{ strategy: "fixed" }} renderOnMount={false}>
         {Figure.SHAPES.map(({ id, title }) => (

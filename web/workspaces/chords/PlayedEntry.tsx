@@ -6,7 +6,7 @@ import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "
 import { usePreferences } from "../../app/store/preferences";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
-import { around, NAME_ONLY, partsFor, putPlayed, type Hands } from "./hands";
+import { around, forKeys, NAME_ONLY, partsFor, putPlayed, type Hands } from "./hands";
 import { Named } from "./Named";
 import { ComputerKeys } from "../../kit/ComputerKeys";
 import { Button } from "../../kit/Button";
@@ -39,7 +39,7 @@ export function PlayedEntry({ data }: { data: SectionData }) {
   const names = notes.map((m) => Key.spell(m, data.key));
   const [target, setTarget] = useState<string | null>(null);
   const parts = partsFor(data.song, "keys");
-  const meant = target ?? parts.find((p) => p.id === part)?.id ?? NAME_ONLY;
+  const meant = target ?? forKeys(data.song, parts, part);
   const hands: Hands = { target: meant, pitches: names };
   const readings =
     notes.length > 1

@@ -115,3 +115,9 @@ function playedOn(sectionId: string, partId: string, pitches: string[]) {
 /** The part in whose sound what was played is heard. */
 export const voiceFor = ({ song }: SectionData, { target }: Hands): string =>
   Song.part(song, target)?.id ?? partsFor(song, "keys")[0]?.id ?? firstOf(song.parts).id;
+
+/** For whom keys are played: the part that is worked on, where it is held by hands; else the first that is. */
+export function forKeys(song: Song, parts: readonly Part[], worked: string): string {
+  const byHands = parts.filter((p) => Instrument.of(p.instrument, song).held.by !== "frets");
+  return (byHands.find((p) => p.id === worked) ?? byHands[0] ?? parts[0])?.id ?? NAME_ONLY;
+}
