@@ -1,7 +1,14 @@
 import { firstOf, sure } from "../base/list";
 import type { Ticks } from "../theory/time/meter";
+import { LIMITS } from "./schema/scalars";
 import { chosenOf, type Chosen, type Music } from "./stretch";
-import type { ChordEvent, Groove, NewNote, Note, Section, Take } from "./schema";
+import type { ChordEvent, Groove, NewNote, Note, Section, Song, Take } from "./schema";
+
+const notesIn = ({ notes = {} }: Take): number => Object.values(notes).reduce((sum, list) => sum + list.length, 0);
+
+/** Whether a song can keep another take. */
+export const hasRoom = ({ takes }: Pick<Song, "takes">): boolean =>
+  takes.length < LIMITS.takes && takes.reduce((sum, t) => sum + notesIn(t), 0) < LIMITS.taken;
 
 /** Bars a take is about; all of its section where it does not say. */
 export const barsOf = (take: Take, section: Section): readonly [number, number] => take.bars ?? [0, section.bars];

@@ -210,6 +210,26 @@ describe("takes of everything", () => {
   });
 });
 
+test("takes are kept up to forty thousand notes in all; then it is told, and what stands beside it is done", () => {
+  const song = songWith({ line: "| C |", melody: ["0 C5 1"] });
+  const many = (count: number) =>
+    Array.from({ length: count }, (_, i) => ({ id: `n${i}`, start: i % 1920, duration: 1, pitch: "C5", velocity: 80 }));
+  const full = (last: number): Song => ({
+    ...song,
+    takes: [20_000, last].map((n, i) => ({ id: `t${i}`, name: "full", sectionId: "s1", notes: { melody: many(n) } })),
+  });
+  const keepsAt = (last: number) => must(applyEdit(full(last), keep("one more", { part: "melody" })));
+  expect(keepsAt(19_999).song.takes).toHaveLength(3);
+  const refused = keepsAt(20_000);
+  expect([refused.song.takes.length, refused.problems[0]?.code]).toEqual([2, "take.full"]);
+  const beside: Edit = {
+    do: "all",
+    label: "",
+    edits: [keep("x", { part: "melody" }), { do: "setTitle", title: "Done" }],
+  };
+  expect(must(applyEdit(full(20_000), beside)).song.title).toBe("Done");
+});
+
 describe("the log", () => {
   test("lines are written with place, time and why, go along with bars, and lose what is gone", () => {
     const song = edit(songWith({ line: "| C | F |", melody: ["0 C5 1"] }), keep("first", { part: "melody" }), {

@@ -44,6 +44,8 @@ export function keep(section: string, what: Keep): boolean {
   });
   if (!made) return false;
   if (songNow().takes.length > before) tellUndoable(`${name} is kept.`);
+  else if (!Take.hasRoom(songNow()))
+    say({ code: "take.full", message: "There is no room for another take", hint: "Forget some that nobody needs." });
   else say({ code: "take.same", message: "This is kept already, or there is nothing to keep" });
   return true;
 }

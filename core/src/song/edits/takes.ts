@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { given } from "../../base/given";
 import { sure } from "../../base/list";
+import type { Problem } from "../../base/result";
 import { sectionMeter, sectionOf } from "../document";
 import {
   BarSpan,
@@ -16,9 +17,15 @@ import {
   type Note,
 } from "../schema";
 import type { Music } from "../stretch";
-import { barsOf, inRhythmOf, kept, musicText, withPitchesOf } from "../takes";
+import { barsOf, hasRoom, inRhythmOf, kept, musicText, withPitchesOf } from "../takes";
 import { setDown, stretchOf } from "./bars";
 import { defineEdit, refuse } from "./define";
+
+const NO_ROOM: Problem = {
+  code: "take.full",
+  message: "There is no room for another take",
+  hint: "Forget some that nobody needs, in Log.",
+};
 
 /** Whether there is anything in some music. */
 const isEmpty = ({ chords, groove, notes = {} }: Music): boolean =>
@@ -27,7 +34,7 @@ const isEmpty = ({ chords, groove, notes = {} }: Music): boolean =>
 /**
  * Keeps what stands in a section, or in some of its bars, under a name, to come back to: of one part, of several, of
  * the chords, of the drums; of everything where nothing is named; or something `instead` of what stands there. A state
- * that is kept already is not kept twice. Made: the take.
+ * that is kept already is not kept twice; where there is no room any more, that is told. Made: the take.
  */
 export const keepTake = defineEdit({
   name: "keepTake",
@@ -52,7 +59,7 @@ export const keepTake = defineEdit({
       })
       .optional(),
   },
-  apply(draft, { section: id, pass, bars, part, name, why, made, instead, ...what }, { song, fresh }) {
+  apply(draft, { section: id, pass, bars, part, name, why, made, instead, ...what }, { song, fresh, note }) {
     const section = sure(sectionOf(song, id));
     if (bars && bars[1] > section.bars) return refuse("take", `${section.name} has no bar ${bars[1]}`);
     const parts = what.parts ?? (part === undefined ? undefined : [part]);
@@ -64,8 +71,8 @@ export const keepTake = defineEdit({
     const text = musicText(content);
     const isSame = (t: Take) => JSON.stringify(t.bars) === JSON.stringify(bars) && musicText(t) === text;
     if (isEmpty(content) || song.takes.some((t) => t.sectionId === id && isSame(t))) return;
-    if (song.takes.length >= LIMITS.takes)
-      return refuse("take", `A song keeps at most ${LIMITS.takes} takes`, "Forget some that nobody needs.");
+    // What it stands beside is done all the same: a step of a line is not refused for want of a take.
+    if (!hasRoom(song)) return note(NO_ROOM);
     draft.takes.push({ id: fresh("t"), name, sectionId: id, ...given({ why, made, bars, passId: pass }), ...content });
   },
 });

@@ -17,6 +17,8 @@ export const LIMITS = {
   title: 200,
   tick: 512 * 7680,
   takes: 1000,
+  /** Notes that all takes hold together, twice what a song may have: one full of takes can still be saved. */
+  taken: 40_000,
   waivers: 5000,
   log: 5000,
 } as const;
