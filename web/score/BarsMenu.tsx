@@ -8,6 +8,7 @@ import {
   divide,
   insertBars,
   joinBehind,
+  listed,
   pasteBars,
   removeBars,
   repeatBars,
@@ -101,10 +102,10 @@ function Items({ data, span }: { data: SectionData; span: Stretch }) {
       </div>
       <Item run={() => copyBars(span, chosen)}>Copy</Item>
       <Item run={() => cutBars(span, chosen)}>Cut</Item>
-      <Item run={() => edit({ do: "clearBars", section: span.section, bars: [from, to], ...withParts(chosen) })}>
+      <Item run={() => edit({ do: "clearBars", section: span.section, bars: [from, to], ...listed(chosen) })}>
         Empty
       </Item>
-      <Item run={() => keep(section.id, { ...withParts(chosen), bars: [from, to] })}>Keep as a take</Item>
+      <Item run={() => keep(section.id, { ...listed(chosen), bars: [from, to] })}>Keep as a take</Item>
       {copied && (
         <>
           <Dropdown.Divider />
@@ -134,12 +135,6 @@ function Items({ data, span }: { data: SectionData; span: Stretch }) {
     </>
   );
 }
-
-const withParts = ({ chords, drums, parts }: Chosen) => ({
-  ...(chords === undefined ? {} : { chords }),
-  ...(drums === undefined ? {} : { drums }),
-  ...(parts ? { parts: [...parts] } : {}),
-});
 
 function Item({ run, disabled = false, children }: { run(): unknown; disabled?: boolean; children: React.ReactNode }) {
   return (

@@ -394,6 +394,42 @@ function gesture(
   return changeVoices(song, { ...base, add: [{ start: note.start, pitch }] });
 }
 
+test("a voice is changed in one pass alone, in its key; the section and its other passes stay as they are", () => {
+  const song = edit(pinned(onBeats(), ["E3", "G3", "C4"]), { do: "addPass", section: "s1" });
+  const pass = sure(song.form[1]).id;
+  const up = edit(song, { do: "setPass", pass, transpose: 2 });
+  const view = passView(up, pass);
+  for (const of of ["chord", "stroke"] as const) {
+    const asked = changeVoices(view, {
+      section: "s1",
+      part: "keys",
+      of,
+      change: [{ id: id(view, 480, "A3"), pitch: "B3" }],
+    });
+    const after = edit(up, { do: "inPass", pass, here: true, edit: must(asked) });
+    expect(section(after)).toEqual(section(up));
+    const struck = strokes(passView(after, pass));
+    expect([struck[0], struck[480]]).toEqual([of === "chord" ? "F#3 B3 D4" : "F#3 A3 D4", "F#3 B3 D4"]);
+    const sounds = sure(realize(after).parts.find((p) => p.id === "keys")).notes.filter((n) => n.pass === pass);
+    expect(sounds.filter((n) => n.start === 2 * BAR + 480).map((n) => n.midi)).toEqual([54, 59, 62]);
+  }
+});
+
+test("in six eight, and in the last of 256 bars, strokes are found where the meter has them", () => {
+  for (const [meter, bars, beat] of [
+    ["6/8", 2, 720],
+    ["4/4", 256, 480],
+  ] as const) {
+    const line = `| ${Array.from({ length: bars }, (_, i) => (i % 2 ? "F" : "C")).join(" | ")} |`;
+    const song = edit(songWith({ meter, line }), { do: "setPlaying", part: "keys", comp: { rhythm: "beats" } });
+    const last = nth(section(song).chords, bars - 1);
+    const laid = pinned(song, ["F3", "A3", "C4"], bars - 1);
+    const at = last.start + beat;
+    const after = voices(laid, { part: "keys", of: "stroke", change: [{ id: id(laid, at, "A3"), pitch: "Bb3" }] });
+    expect([strokes(after)[last.start], strokes(after)[at]]).toEqual(["F3 A3 C4", "F3 Bb3 C4"]);
+  }
+});
+
 test("a stroke stays where it sounds when its chord begins later, and goes along when the chord moves", () => {
   const song = pinned(onBeats("| C | F |"), ["E3", "G3", "C4"]);
   const changed = voices(song, { part: "keys", of: "stroke", change: [{ id: id(song, 960, "G3"), pitch: "A3" }] });

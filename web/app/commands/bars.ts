@@ -1,6 +1,5 @@
 import { create } from "zustand";
 import { type Chosen, type Edit, Figure, type Piece, Song, sure, Text } from "../../../core/src/index";
-import { chordsNow } from "./chords";
 import { showSection } from "../store/selection";
 import { edit, sectionNow, songNow, storedSong, useSong } from "../store/song";
 import { clearLoop } from "../store/playback";
@@ -42,7 +41,8 @@ export function cutBars(at: Span, chosen: Chosen): boolean {
   return true;
 }
 
-const listed = ({ chords, drums, parts }: Chosen) => ({
+/** What is chosen of bars, as the edits have it. */
+export const listed = ({ chords, drums, parts }: Chosen) => ({
   ...(chords === undefined ? {} : { chords }),
   ...(drums === undefined ? {} : { drums }),
   ...(parts ? { parts: [...parts] } : {}),
@@ -143,6 +143,3 @@ export function joinBehind(section: string): boolean {
   tellUndoable(`${next.name} is part of it now.`);
   return true;
 }
-
-/** Whether a stretch has chords: what is refitted needs some. */
-export const hasChords = (section: string): boolean => chordsNow(section).length > 0;
