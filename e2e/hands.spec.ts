@@ -80,6 +80,10 @@ test("bars are repeated, taken out, divided and joined; a take is kept by one ke
   const menu = async (item: RegExp | string) => {
     await page.getByRole("button", { name: /^Work on (whole )?bars?/ }).click();
     if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/b1.png` });
+    // It opens below its button, the first time too.
+    const button = sure(await page.getByRole("button", { name: /^Work on (whole )?bars?/ }).boundingBox());
+    const opened = page.locator(".bars-menu .dropdown-menu");
+    await expect.poll(async () => Math.round(sure(await opened.boundingBox()).x - button.x)).toBe(0);
     await page.getByRole("button", { name: item }).click();
     await page.keyboard.press("Escape");
   };

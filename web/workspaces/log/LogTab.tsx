@@ -147,18 +147,22 @@ function Line({ song, data, entry }: { song: Song; data: SectionData; entry: Ent
   const place = placeText(song, entry);
   const take = song.takes.find((t) => t.id === entry.takeId);
   const here = useSelection((s) => s.section);
+  const [changing, setChanging] = useState(false);
   return (
     <li className={entry.byItself ? "by-itself" : ""}>
       <span className="log-what">
-        {entry.byItself ? (
-          Pitch.typesetAll(entry.what)
-        ) : (
+        {changing ? (
           <InPlace
             label="What it says"
             className="wide"
             value={entry.what}
-            commit={(what) => edit({ do: "setEntry", entry: entry.id, what })}
+            commit={(what) => {
+              setChanging(false);
+              return edit({ do: "setEntry", entry: entry.id, what });
+            }}
           />
+        ) : (
+          Pitch.typesetAll(entry.what)
         )}
       </span>
       <span className="small log-why">{entry.why ? `because: ${entry.why}` : ""}</span>
@@ -176,6 +180,11 @@ function Line({ song, data, entry }: { song: Song; data: SectionData; entry: Ent
           >
             {`Hear ${take.name}`}
           </HearButton>
+        )}
+        {!entry.byItself && (
+          <Button aria-pressed={changing} onClick={() => setChanging(!changing)}>
+            change
+          </Button>
         )}
         <Button
           className="quiet"
